@@ -1,0 +1,2 @@
+export * from './plainDate';
+export * from './timeZone';

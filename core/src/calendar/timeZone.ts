@@ -1,0 +1,40 @@
+import { Temporal } from 'temporal-polyfill';
+import { daysBetween, type PlainDate } from './plainDate';
+
+/** The calendar date at an instant (ISO text with Z) in an IANA time zone. */
+export function localDate(instant: string, timeZone: string): PlainDate {
+  return Temporal.Instant.from(instant).toZonedDateTimeISO(timeZone).toPlainDate().toString();
+}
+
+/** Days until a due date where the person is, counted between local calendar dates; due today is 0 and not overdue. */
+export function daysUntilLocal(instant: string, timeZone: string, due: PlainDate): { localDate: PlainDate; daysUntil: number; overdue: boolean } {
+  const today = localDate(instant, timeZone);
+  const daysUntil = daysBetween(today, due);
+  return { localDate: today, daysUntil, overdue: daysUntil < 0 };
+}
+
+/** Real hours between two local wall-clock times (ISO without offset), which a clock change makes differ from the wall-clock difference. */
+export function elapsedHours(
+  fromLocal: string,
+  toLocal: string,
+  timeZone: string,
+): { fromUtc: string; toUtc: string; elapsedHours: number; calendarDays: number } {
+  const from = Temporal.PlainDateTime.from(fromLocal).toZonedDateTime(timeZone);
+  const to = Temporal.PlainDateTime.from(toLocal).toZonedDateTime(timeZone);
+  return {
+    fromUtc: from.toInstant().toString(),
+    toUtc: to.toInstant().toString(),
+    elapsedHours: (to.epochMilliseconds - from.epochMilliseconds) / 3_600_000,
+    calendarDays: daysBetween(from.toPlainDate().toString(), to.toPlainDate().toString()),
+  };
+}
+
+/** Whether the text names a time zone that this machine knows. */
+export function isTimeZone(text: string): boolean {
+  try {
+    Temporal.Instant.fromEpochMilliseconds(0).toZonedDateTimeISO(text);
+    return true;
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,137 @@
+import { contentHash } from './contentHash';
+import type { PackIssue } from './integrity';
+import { needsMet, type FitOut } from './needs';
+import type { Pack, Step } from './schema';
+
+/** What a pack is composed for: its power variant, the features that differ from their defaults, and the site's choices between schools. */
+export interface Composition {
+  variant: string;
+  features?: Readonly<Record<string, string>>;
+  choices?: Readonly<Record<string, string>>;
+}
+
+/** A pack cut down to one machine's fit-out with the site's choices worked in. `hash` identifies exactly this content. */
+export interface EffectivePack extends Pack {
+  fitOut: FitOut;
+  choices: Readonly<Record<string, string>>;
+  hash: string;
+}
+
+/** Thrown by `compose` when the request names something the pack does not have. */
+export class CompositionError extends Error {
+  constructor(readonly issues: PackIssue[]) {
+    super(issues.map((each) => each.message).join('; '));
+    this.name = 'CompositionError';
+  }
+}
+
+/**
+ * Composes a pack: rows whose needs are not met go, steps that waited for a row gone wait for what it waited for, school choices are worked in.
+ * Pure and total over valid requests; throws CompositionError for an unknown variant, feature, value, school or option.
+ */
+export function compose(pack: Pack, request: Composition): EffectivePack {
+  const issues: PackIssue[] = [];
+  const fitOut: Record<string, string> = { variant: request.variant };
+  if (!pack.variants.some((each) => each.id === request.variant))
+    issues.push({ path: ['variants'], rule: 'unknown-variant', message: `${pack.title} has no variant "${request.variant}"` });
+  for (const feature of pack.features) fitOut[feature.id] = feature.default;
+  for (const [id, value] of Object.entries(request.features ?? {})) {
+    const index = pack.features.findIndex((each) => each.id === id);
+    if (index < 0) issues.push({ path: ['features'], rule: 'unknown-feature', message: `${pack.title} has no feature "${id}"` });
+    else if (!pack.features[index]!.values.includes(value))
+      issues.push({ path: ['features', index], rule: 'unknown-feature', message: `feature "${id}" has no value "${value}"` });
+    else fitOut[id] = value;
+  }
+  const choices: Record<string, string> = {};
+  for (const school of pack.schools) choices[school.id] = school.default;
+  for (const [id, option] of Object.entries(request.choices ?? {})) {
+    const index = pack.schools.findIndex((each) => each.id === id);
+    if (index < 0) issues.push({ path: ['schools'], rule: 'unknown-school', message: `${pack.title} has no school "${id}"` });
+    else if (!pack.schools[index]!.options.some((each) => each.id === option))
+      issues.push({ path: ['schools', index], rule: 'unknown-school', message: `school "${id}" has no option "${option}"` });
+    else choices[id] = option;
+  }
+  if (issues.length > 0) throw new CompositionError(issues);
+
+  const kept = <T extends { needs: string[] }>(rows: readonly T[]): T[] => rows.filter((row) => needsMet(row.needs, fitOut));
+  const chosen = applyChoices(pack, choices);
+  const checkpoints = kept(chosen.checkpoints).map((each) =>
+    each.each && typeof each.each.count === 'object' ? { ...each, each: { ...each.each, count: repetitions(fitOut[each.each.count.feature]) } } : each,
+  );
+  const present = new Set(checkpoints.map((each) => each.id));
+  const faults = kept(chosen.faults).filter((each) => present.has(each.checkpoint));
+  const procedures = relink(
+    chosen.procedures,
+    kept(chosen.procedures)
+      .map((procedure) => ({ ...procedure, steps: kept(procedure.steps) }))
+      .filter((procedure) => procedure.steps.length > 0),
+  );
+  const sections = chosen.sheet.sections
+    .map((section) => ({
+      ...section,
+      criteria: kept(section.criteria)
+        .map((c) => (c.link?.checkpoints ? { ...c, link: { ...c.link, checkpoints: c.link.checkpoints.filter((id) => present.has(id)) } } : c))
+        .filter((c) => c.link?.checkpoints === undefined || c.link.checkpoints.length > 0),
+    }))
+    .filter((section) => section.criteria.length > 0);
+  const composed = {
+    ...chosen,
+    checkpoints,
+    faults,
+    procedures,
+    forbidden: kept(chosen.forbidden),
+    sheet: { ...chosen.sheet, sections, criticalErrors: kept(chosen.sheet.criticalErrors) },
+    numbers: kept(chosen.numbers),
+    fitOut,
+    choices,
+  };
+  return { ...composed, hash: contentHash(composed) };
+}
+
+function repetitions(value: string | undefined): number {
+  const number = Number.parseInt(value ?? '', 10);
+  return Number.isFinite(number) && number > 0 ? number : 1;
+}
+
+/** Works the chosen options' `sets` into copies of the rows they name. */
+function applyChoices(pack: Pack, choices: Readonly<Record<string, string>>): Pack {
+  const sets = pack.schools.flatMap((school) => school.options.find((each) => each.id === choices[school.id])?.sets ?? []);
+  if (sets.length === 0) return pack;
+  const change = <T extends { id: string }>(kind: string, row: T): T => {
+    const own = sets.filter((set) => set.path.startsWith(`${kind}/${row.id}/`));
+    return own.length === 0 ? row : Object.assign({ ...row }, Object.fromEntries(own.map((set) => [set.path.split('/')[2]!, set.value])));
+  };
+  const policy = Object.fromEntries(sets.filter((set) => set.path.startsWith('policy/')).map((set) => [set.path.split('/')[1]!, set.value]));
+  return {
+    ...pack,
+    numbers: pack.numbers.map((each) => change('numbers', each)),
+    checkpoints: pack.checkpoints.map((each) => change('checkpoints', each)),
+    faults: pack.faults.map((each) => {
+      const changed = change('faults', each);
+      return policy['grading'] === 'all-stop' && changed.grade !== 'sound' ? { ...changed, grade: 'stop' as const } : changed;
+    }),
+    procedures: pack.procedures.map((each) => ({ ...each, steps: each.steps.map((s) => change('steps', s)) })),
+  };
+}
+
+/** Replaces prerequisites that were composed away by their own prerequisites, so that order is kept across the gap. */
+function relink(all: Pack['procedures'], kept: Pack['procedures']): Pack['procedures'] {
+  const everyStep = new Map(all.flatMap((procedure) => procedure.steps.map((s) => [s.id, s] as const)));
+  const present = new Set(kept.flatMap((procedure) => procedure.steps.map((s) => s.id)));
+  const stand = (id: string): string[] =>
+    present.has(id) ? [id] : (everyStep.get(id)?.after ?? []).flatMap((each) => (typeof each === 'string' ? stand(each) : each.anyOf.flatMap(stand)));
+  const after = (step: Step): Step['after'] => {
+    const result: Step['after'] = [];
+    for (const each of step.after) {
+      if (typeof each === 'string') result.push(...stand(each));
+      else {
+        const here = each.anyOf.filter((id) => present.has(id));
+        const members = here.length > 0 ? here : [...new Set(each.anyOf.flatMap(stand))];
+        if (members.length === 1) result.push(members[0]!);
+        else if (members.length > 1) result.push({ anyOf: members });
+      }
+    }
+    return result.filter((each, i) => typeof each !== 'string' || result.indexOf(each) === i);
+  };
+  return kept.map((procedure) => ({ ...procedure, steps: procedure.steps.map((s) => ({ ...s, after: after(s) })) }));
+}

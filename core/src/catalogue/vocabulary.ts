@@ -1,0 +1,53 @@
+/** The trade's fixed words, shared by every machine class. */
+
+/** How bad a finding is, mildest first. */
+export const GRADES = ['sound', 'watch', 'mend', 'stop'] as const;
+export type Grade = (typeof GRADES)[number];
+
+/** How a checkpoint may be examined. */
+export const METHODS = ['look', 'touch', 'press', 'pull', 'turn', 'wipe', 'operate', 'listen', 'smell', 'measure', 'read'] as const;
+export type Method = (typeof METHODS)[number];
+
+/** The part of the machine or of the work that a checkpoint belongs to. */
+export const SYSTEMS = [
+  'access', 'air-intake', 'attachment', 'brakes', 'cooling', 'documents', 'electrical', 'engine', 'fuel', 'hoist-rope-chain', 'housekeeping',
+  'hydraulics', 'lubrication', 'operator-station', 'safety-device', 'site', 'steering', 'structure', 'transmission', 'tyres-wheels',
+  'undercarriage', 'visibility',
+] as const;
+export type System = (typeof SYSTEMS)[number];
+
+/** Places of a station that lie off the walking line. */
+export const PLACES = ['engine-bay', 'cab', 'platform', 'ground-control', 'on-top', 'underneath', 'remote'] as const;
+export type Place = (typeof PLACES)[number];
+
+/** Conditions under which a check or step counts, common to all classes; a pack adds its own. */
+export const COMMON_CONDITIONS = {
+  any: 'at any time',
+  'engine-off': 'engine or traction power off',
+  'engine-running': 'engine running, or traction power on',
+  'key-on': 'key on, engine or traction not moving',
+  isolated: 'isolated and unable to start',
+  'level-ground': 'on level ground',
+  'attachment-grounded': 'attachment resting on the ground',
+  seated: 'operator in the seat',
+  cold: 'fluids and engine cold',
+  warm: 'at working temperature',
+  'moved-off': 'machine moving or just moved off',
+  'area-clear': 'nobody and nothing within reach of the movement',
+  'set-up-on-site': 'machine set up where it will work',
+} as const;
+
+/** What a procedure is for. */
+export const PROCEDURE_KINDS = [
+  'prepare', 'startup', 'function-test', 'operate', 'travel', 'load', 'refuel', 'recharge', 'service', 'shutdown', 'fault-response', 'emergency',
+] as const;
+
+/** Rank of a grade: 0 for sound to 3 for stop. */
+export function severity(grade: Grade): number {
+  return GRADES.indexOf(grade);
+}
+
+/** The worse of two grades. */
+export function worse(a: Grade, b: Grade): Grade {
+  return severity(a) >= severity(b) ? a : b;
+}

@@ -1,0 +1,4 @@
+export * from './calendar';
+export * from './catalogue';
+export * from './reference';
+export * from './statistics';

@@ -1,0 +1,162 @@
+/**
+ * Runs reference cases (values from published sources and independent libraries) against the core.
+ * A case: { name, kind, inputs, expected, tolerance }. A kind that no calculation here answers is skipped by name, never passed.
+ */
+import * as calendar from './calendar';
+import * as statistics from './statistics';
+
+export interface ReferenceCase {
+  name: string;
+  kind: string;
+  inputs: Record<string, unknown>;
+  expected: Record<string, unknown>;
+  tolerance: number;
+}
+
+export interface ReferenceResult {
+  name: string;
+  kind: string;
+  outcome: 'passed' | 'failed' | 'skipped';
+  differences: string[];
+}
+
+/* eslint-disable @typescript-eslint/no-explicit-any -- the inputs of a case are plain JSON whose shape its kind fixes */
+type Calculation = (inputs: any) => Record<string, unknown>;
+
+const cohen: Calculation = ({ table, weights }) => ({ ...statistics.cohenKappa(table, weights) });
+
+const sensitivity = (value: statistics.Sensitivity | null) =>
+  value && {
+    d_prime: value.dPrime,
+    criterion_c: value.criterion,
+    ln_beta: value.lnBeta,
+    beta: value.beta,
+    auc: value.auc,
+    hit_rate: value.hitRate,
+    false_alarm_rate: value.falseAlarmRate,
+  };
+
+const counts = (each: any): statistics.DetectionCounts => ({
+  hits: each.hits,
+  misses: each.misses,
+  falseAlarms: each.false_alarms,
+  correctRejections: each.correct_rejections,
+});
+
+const calculations: Record<string, Calculation> = {
+  wilson: ({ x, n, confidence }) => ({ ...statistics.wilsonInterval(x, n, confidence) }),
+  wilson_cc: ({ x, n, confidence }) => ({ ...statistics.wilsonIntervalCorrected(x, n, confidence) }),
+  clopper_pearson: ({ x, n, confidence }) => ({ ...statistics.clopperPearsonInterval(x, n, confidence) }),
+  binomial_tail: ({ n, p, k, tail }) => ({ probability: statistics.binomialTail(n, p, k, tail) }),
+  rule_of_three: ({ n, confidence }) => {
+    const { approxUpper, exactUpper } = statistics.ruleOfThree(n, confidence);
+    return { approx_upper: approxUpper, exact_upper: exactUpper };
+  },
+  zero_failure_sample_size: ({ max_failure_rate, confidence }) => ({ n: statistics.zeroFailureSampleSize(max_failure_rate, confidence) }),
+  beta_posterior: (i) => {
+    const { probAbove, ...rest } = statistics.betaPosterior({ ...i, priorAlpha: i.prior_alpha, priorBeta: i.prior_beta });
+    return { ...rest, prob_above: probAbove };
+  },
+  rates: ({ hit_rate, false_alarm_rate }) => sensitivity(statistics.sensitivityFromRates(hit_rate, false_alarm_rate))!,
+  loglinear: (i) => sensitivity(statistics.sensitivityLogLinear(counts(i)))!,
+  one_over_2n: (i) => sensitivity(statistics.sensitivityOneOver2N(counts(i))) ?? {},
+  pooled: ({ inspections }) => {
+    const each = inspections.map((one: any) => statistics.sensitivityLogLinear(counts(one)).dPrime) as number[];
+    const pooled = statistics.sensitivityLogLinear(statistics.poolCounts(inspections.map(counts)));
+    return {
+      pooled_d_prime: pooled.dPrime,
+      pooled_criterion_c: pooled.criterion,
+      per_inspection_d_prime: each,
+      mean_d_prime: each.reduce((sum, d) => sum + d, 0) / each.length,
+    };
+  },
+  cohen_kappa_table: cohen,
+  cohen_kappa_degenerate: cohen,
+  cohen_kappa_custom: ({ table, agreement_weights, disagreement_weights }) => ({
+    kappa: agreement_weights
+      ? statistics.cohenKappa(table, agreement_weights).kappa
+      : statistics.cohenKappaDisagreement(table, disagreement_weights),
+  }),
+  cohen_kappa_ci: ({ table, weights, confidence }) => {
+    const interval = statistics.cohenKappaInterval(table, weights, confidence)!;
+    return { kappa: interval.kappa, se: interval.se, ci95_low: interval.low, ci95_high: interval.high, se_null: interval.seNull, z: interval.z };
+  },
+  cohen_kappa_raw: ({ rater_a, rater_b, categories, weights }) => ({
+    kappa: statistics.cohenKappa(statistics.agreementTable(rater_a, rater_b, categories), weights).kappa,
+  }),
+  fleiss_kappa: ({ counts: table }) => statistics.fleissKappa(table),
+  fleiss_kappa_degenerate: ({ counts: table }) => statistics.fleissKappa(table),
+  icc: ({ ratings }) => {
+    const r = statistics.intraclassCorrelations(ratings);
+    return {
+      icc_1_1: r.icc11, icc_2_1: r.icc21, icc_3_1: r.icc31, icc_1_k: r.icc1k, icc_2_k: r.icc2k, icc_3_k: r.icc3k,
+      bms: r.bms, wms: r.wms, jms: r.jms, ems: r.ems,
+    };
+  },
+  krippendorff_alpha: ({ units, level }) => {
+    const r = statistics.krippendorffAlpha(units, level);
+    return { alpha: r.alpha, pairable_values: r.pairableValues, pairable_units: r.pairableUnits };
+  },
+  gwet_ac1: ({ units, categories }) => statistics.gwetAc1(units, categories),
+  add_months: ({ date, months }) => ({ date: calendar.addMonths(date, months) }),
+  recurrence: ({ start, every_months, count }) => calendar.recurrence(start, every_months, count),
+  interval_years: ({ date, years }) => {
+    const anniversary = calendar.addMonths(date, 12 * years);
+    return {
+      anniversary,
+      end_of_month_expiry: calendar.endOfMonth(anniversary),
+      last_valid_day_if_day_before: calendar.addDays(anniversary, -1),
+      days_in_interval: calendar.daysBetween(date, anniversary),
+    };
+  },
+  end_of_month: ({ date }) => ({ date: calendar.endOfMonth(date) }),
+  leap_year: ({ year }) => ({
+    leap: calendar.isLeapYear(year),
+    days: calendar.isLeapYear(year) ? 366 : 365,
+    iso_weeks: calendar.isoWeeksInYear(year),
+  }),
+  iso_week: ({ date }) => {
+    const w = calendar.isoWeek(date);
+    return { iso_year: w.isoYear, iso_week: w.isoWeek, weekday: w.weekday, text: w.text, day_of_year: w.dayOfYear };
+  },
+  days_between: ({ from, to }) => ({ days: calendar.daysBetween(from, to) }),
+  days_until_local: ({ now, time_zone, due_date }) => {
+    const r = calendar.daysUntilLocal(now, time_zone, due_date);
+    return { local_date: r.localDate, days_until: r.daysUntil, overdue: r.overdue };
+  },
+  elapsed_over_dst: ({ from_local, to_local, time_zone }) => {
+    const r = calendar.elapsedHours(from_local, to_local, time_zone);
+    return { from_utc: r.fromUtc, to_utc: r.toUtc, elapsed_hours: r.elapsedHours, calendar_days: r.calendarDays };
+  },
+};
+/* eslint-enable @typescript-eslint/no-explicit-any */
+
+/** Where `actual` departs from `expected` by more than the tolerance; an empty list means agreement. */
+function differences(expected: unknown, actual: unknown, tolerance: number, path: string): string[] {
+  if (typeof expected === 'number') {
+    if (typeof actual === 'number' && Math.abs(actual - expected) <= tolerance) return [];
+    return [`${path}: expected ${expected}, got ${String(actual)}`];
+  }
+  if (Array.isArray(expected)) {
+    if (!Array.isArray(actual) || actual.length !== expected.length) return [`${path}: expected ${JSON.stringify(expected)}, got ${JSON.stringify(actual)}`];
+    return expected.flatMap((each, i) => differences(each, actual[i], tolerance, `${path}[${i}]`));
+  }
+  if (expected !== null && typeof expected === 'object')
+    return Object.entries(expected).flatMap(([key, each]) =>
+      differences(each, (actual as Record<string, unknown> | undefined)?.[key], tolerance, path ? `${path}.${key}` : key),
+    );
+  return Object.is(expected, actual) ? [] : [`${path}: expected ${JSON.stringify(expected)}, got ${JSON.stringify(actual)}`];
+}
+
+/** Runs one case. A calculation that throws has failed. */
+export function runReferenceCase(each: ReferenceCase): ReferenceResult {
+  const calculation = Object.hasOwn(calculations, each.kind) ? calculations[each.kind] : undefined;
+  if (!calculation) return { name: each.name, kind: each.kind, outcome: 'skipped', differences: [`kind "${each.kind}" is not built`] };
+  let found: string[];
+  try {
+    found = differences(each.expected, calculation(each.inputs), each.tolerance, '');
+  } catch (error) {
+    found = [`threw ${error instanceof Error ? error.message : String(error)}`];
+  }
+  return { name: each.name, kind: each.kind, outcome: found.length === 0 ? 'passed' : 'failed', differences: found };
+}

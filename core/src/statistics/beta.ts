@@ -1,0 +1,61 @@
+/** Logarithm of the gamma function for x > 0: Lanczos approximation, g = 7, nine terms (from memory). */
+function logGamma(x: number): number {
+  const c = [
+    0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905,
+    -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
+  ];
+  if (x < 0.5) return Math.log(Math.PI / Math.sin(Math.PI * x)) - logGamma(1 - x);
+  const y = x - 1;
+  let sum = c[0]!;
+  for (let i = 1; i < 9; i++) sum += c[i]! / (y + i);
+  const t = y + 7.5;
+  return 0.5 * Math.log(2 * Math.PI) + (y + 0.5) * Math.log(t) - t + Math.log(sum);
+}
+
+/**
+ * Regularised incomplete beta function I_x(a, b): the probability that a Beta(a, b) variable is at most `x`.
+ * Continued fraction by the modified Lentz method (Press et al., Numerical Recipes, section 6.4, from memory).
+ */
+export function betaCdf(x: number, a: number, b: number): number {
+  if (x <= 0) return 0;
+  if (x >= 1) return 1;
+  const front = Math.exp(logGamma(a + b) - logGamma(a) - logGamma(b) + a * Math.log(x) + b * Math.log1p(-x));
+  return x < (a + 1) / (a + b + 2) ? (front * lentz(x, a, b)) / a : 1 - (front * lentz(1 - x, b, a)) / b;
+}
+
+function lentz(x: number, a: number, b: number): number {
+  const tiny = 1e-300;
+  let c = 1;
+  let d = 1 - ((a + b) * x) / (a + 1);
+  d = 1 / (Math.abs(d) < tiny ? tiny : d);
+  let h = d;
+  for (let m = 1; m <= 5000; m++) {
+    for (const numerator of [
+      (m * (b - m) * x) / ((a + 2 * m - 1) * (a + 2 * m)),
+      (-(a + m) * (a + b + m) * x) / ((a + 2 * m) * (a + 2 * m + 1)),
+    ]) {
+      d = 1 + numerator * d;
+      d = 1 / (Math.abs(d) < tiny ? tiny : d);
+      c = 1 + numerator / c;
+      if (Math.abs(c) < tiny) c = tiny;
+      h *= d * c;
+    }
+    if (Math.abs(d * c - 1) < 1e-15) break;
+  }
+  return h;
+}
+
+/** The x below which a share `p` of a Beta(a, b) lies, by bisection to the last bit. */
+export function betaQuantile(p: number, a: number, b: number): number {
+  if (p <= 0) return 0;
+  if (p >= 1) return 1;
+  let low = 0;
+  let high = 1;
+  for (let i = 0; i < 200; i++) {
+    const middle = (low + high) / 2;
+    if (middle === low || middle === high) break;
+    if (betaCdf(middle, a, b) < p) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}

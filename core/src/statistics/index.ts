@@ -1,0 +1,6 @@
+export * from './beta';
+export * from './kappa';
+export * from './normal';
+export * from './proportions';
+export * from './raters';
+export * from './signalDetection';

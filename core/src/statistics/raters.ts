@@ -1,0 +1,127 @@
+/** Agreement of more than two raters. */
+
+/**
+ * Fleiss' kappa. `counts[i][j]` = raters who put subject i in category j; every subject has the same number of ratings.
+ * J. L. Fleiss, Psychological Bulletin 76 (1971). `kappa` null when all ratings fall in one category.
+ */
+export function fleissKappa(counts: readonly (readonly number[])[]): { kappa: number | null; po: number; pe: number } {
+  const subjects = counts.length;
+  const raters = counts[0]?.reduce((sum, each) => sum + each, 0) ?? 0;
+  if (counts.some((row) => row.reduce((sum, each) => sum + each, 0) !== raters))
+    throw new RangeError('every subject needs the same number of ratings');
+  const po = counts.reduce((sum, row) => sum + row.reduce((inner, c) => inner + c * (c - 1), 0) / (raters * (raters - 1)), 0) / subjects;
+  const shares = (counts[0] ?? []).map((_, j) => counts.reduce((sum, row) => sum + row[j]!, 0) / (subjects * raters));
+  const pe = shares.reduce((sum, p) => sum + p * p, 0);
+  return { kappa: Math.abs(1 - pe) < 1e-14 ? null : (po - pe) / (1 - pe), po, pe };
+}
+
+/** The six intraclass correlations with the mean squares they come from; negative values are reported as they are. */
+export interface IntraclassCorrelations {
+  icc11: number;
+  icc21: number;
+  icc31: number;
+  icc1k: number;
+  icc2k: number;
+  icc3k: number;
+  bms: number;
+  wms: number;
+  jms: number;
+  ems: number;
+}
+
+/** Intraclass correlations; rows = subjects, columns = judges. P. E. Shrout and J. L. Fleiss, Psychological Bulletin 86 (1979). */
+export function intraclassCorrelations(ratings: readonly (readonly number[])[]): IntraclassCorrelations {
+  const n = ratings.length;
+  const k = ratings[0]?.length ?? 0;
+  const mean = (values: readonly number[]) => values.reduce((sum, each) => sum + each, 0) / values.length;
+  const grand = mean(ratings.flat());
+  const rowMeans = ratings.map(mean);
+  const columnMeans = Array.from({ length: k }, (_, j) => mean(ratings.map((row) => row[j]!)));
+  const square = (x: number) => x * x;
+  const between = k * rowMeans.reduce((sum, each) => sum + square(each - grand), 0);
+  const judges = n * columnMeans.reduce((sum, each) => sum + square(each - grand), 0);
+  const within = ratings.reduce((sum, row, i) => sum + row.reduce((inner, each) => inner + square(each - rowMeans[i]!), 0), 0);
+  const bms = between / (n - 1);
+  const wms = within / (n * (k - 1));
+  const jms = judges / (k - 1);
+  const ems = (within - judges) / ((n - 1) * (k - 1));
+  return {
+    icc11: (bms - wms) / (bms + (k - 1) * wms),
+    icc21: (bms - ems) / (bms + (k - 1) * ems + (k * (jms - ems)) / n),
+    icc31: (bms - ems) / (bms + (k - 1) * ems),
+    icc1k: (bms - wms) / bms,
+    icc2k: (bms - ems) / (bms + (jms - ems) / n),
+    icc3k: (bms - ems) / bms,
+    bms,
+    wms,
+    jms,
+    ems,
+  };
+}
+
+/** How far apart two values of a unit are, by level of measurement. */
+export type MeasurementLevel = 'nominal' | 'ordinal' | 'interval' | 'ratio';
+
+/**
+ * Krippendorff's alpha with missing data. `units[i]` = the values the coders gave unit i, null = missing.
+ * K. Krippendorff, Computing Krippendorff's Alpha-Reliability (2011). `alpha` null when nothing varies or nothing can be paired.
+ */
+export function krippendorffAlpha(
+  units: readonly (readonly (number | null)[])[],
+  level: MeasurementLevel,
+): { alpha: number | null; pairableValues: number; pairableUnits: number } {
+  const pairable = units.map((unit) => unit.filter((v): v is number => v !== null)).filter((unit) => unit.length > 1);
+  const values = [...new Set(pairable.flat())].sort((a, b) => a - b);
+  const index = new Map(values.map((value, i) => [value, i]));
+  const size = values.length;
+  const coincidence = values.map(() => values.map(() => 0));
+  for (const unit of pairable)
+    unit.forEach((a, i) =>
+      unit.forEach((b, j) => {
+        if (i !== j) coincidence[index.get(a)!]![index.get(b)!]! += 1 / (unit.length - 1);
+      }),
+    );
+  const totals = coincidence.map((row) => row.reduce((sum, each) => sum + each, 0));
+  const n = totals.reduce((sum, each) => sum + each, 0);
+  const distance = (c: number, k: number): number => {
+    const a = values[c]!;
+    const b = values[k]!;
+    if (c === k) return 0;
+    if (level === 'nominal') return 1;
+    if (level === 'interval') return (a - b) ** 2;
+    if (level === 'ratio') return a + b === 0 ? 0 : ((a - b) / (a + b)) ** 2;
+    let between = 0;
+    for (let g = Math.min(c, k); g <= Math.max(c, k); g++) between += totals[g]!;
+    return (between - (totals[c]! + totals[k]!) / 2) ** 2;
+  };
+  let observed = 0;
+  let expected = 0;
+  for (let c = 0; c < size; c++)
+    for (let k = 0; k < size; k++) {
+      observed += coincidence[c]![k]! * distance(c, k);
+      expected += totals[c]! * totals[k]! * distance(c, k);
+    }
+  return {
+    alpha: expected === 0 ? null : 1 - ((n - 1) * observed) / expected,
+    pairableValues: pairable.flat().length,
+    pairableUnits: pairable.length,
+  };
+}
+
+/** Gwet's AC1 with missing data: K. L. Gwet, British Journal of Mathematical and Statistical Psychology 61 (2008). */
+export function gwetAc1(
+  units: readonly (readonly (number | null)[])[],
+  categories: readonly number[],
+): { ac1: number | null; pa: number; pe: number } {
+  const rated = units.map((unit) => unit.filter((v): v is number => v !== null)).filter((unit) => unit.length > 0);
+  const shared = rated.filter((unit) => unit.length > 1);
+  const count = (unit: readonly number[], category: number) => unit.filter((v) => v === category).length;
+  const pa =
+    shared.reduce(
+      (sum, unit) => sum + categories.reduce((inner, q) => inner + count(unit, q) * (count(unit, q) - 1), 0) / (unit.length * (unit.length - 1)),
+      0,
+    ) / shared.length;
+  const shares = categories.map((q) => rated.reduce((sum, unit) => sum + count(unit, q) / unit.length, 0) / rated.length);
+  const pe = shares.reduce((sum, p) => sum + p * (1 - p), 0) / (categories.length - 1);
+  return { ac1: Math.abs(1 - pe) < 1e-14 ? null : (pa - pe) / (1 - pe), pa, pe };
+}
