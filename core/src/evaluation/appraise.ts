@@ -1,0 +1,188 @@
+import type { Criterion, EffectivePack } from '../catalogue';
+import { compareWithKey, type GradingComparison } from '../grading';
+import { analyseRound, coverageShare, type RoundAnalysis } from '../round';
+import { stillPlanted, type EvaluationRecord } from './record';
+
+/** How one criterion of the sheet came out. `credit` null while it is not scored or not applicable. */
+export interface CriterionResult {
+  criterion: Criterion;
+  section: string;
+  status: 'scored' | 'unscored' | 'not-applicable';
+  credit: number | null;
+  because: string;
+}
+
+export interface SectionResult {
+  id: string;
+  title: string;
+  /** Per cent, null when nothing in it applies or is scored. */
+  score: number | null;
+  minimum: number | null;
+  weight: number;
+  criteria: CriterionResult[];
+}
+
+/** One reason for an outcome. `weighs` says which way it pulls. */
+export interface Reason {
+  weighs: 'for' | 'against' | 'note';
+  text: string;
+}
+
+/** Outcome of an evaluation: blocked while a planted fault is still in the machine, incomplete while something is unscored. */
+export type Outcome = 'blocked' | 'incomplete' | 'competent' | 'not-yet' | 'stopped';
+
+export interface Appraisal {
+  analysis: RoundAnalysis;
+  grading: GradingComparison;
+  sections: SectionResult[];
+  /** Weighted per cent, rounded to two decimals; null when nothing is scored. */
+  score: number | null;
+  /** Standard error of the score over criteria, percentage points. */
+  standardError: number | null;
+  nearCut: boolean;
+  outcome: Outcome;
+  reasons: Reason[];
+  stillPlanted: string[];
+  unscored: string[];
+}
+
+const percent = (share: number) => `${Math.round(share * 1000) / 10} %`;
+
+/**
+ * Appraises an evaluation: the round's analysis, grading against the key, the sheet's score and the outcome with every reason.
+ * Pure, so tablet and server reach the same numbers. Score = sum(weight x credit) / sum(weight of applicable) x 100.
+ */
+export function appraise(pack: EffectivePack, record: EvaluationRecord, earlierStarts: readonly string[]): Appraisal {
+  const analysis = analyseRound(pack, record.round, record.planted, earlierStarts);
+  const grading = compareWithKey(
+    analysis.detection.planted.flatMap((each) => (each.found === 'found' && each.grade !== null ? [{ id: each.fault.id, given: each.grade, key: each.key }] : [])),
+  );
+  const sections = pack.sheet.sections.map((section): SectionResult => {
+    const criteria = section.criteria.map((criterion) => creditOf(criterion, section.id, pack, record, analysis));
+    return { id: section.id, title: section.title, minimum: section.minimum ?? null, criteria, ...weighted(criteria) };
+  });
+  const all = sections.flatMap((each) => each.criteria);
+  const { score } = weighted(all);
+  const standardError = errorOfScore(all);
+  const unscored = all.filter((each) => each.status === 'unscored').map((each) => each.criterion.id);
+  const planted = stillPlanted(record);
+
+  const reasons: Reason[] = [];
+  const against = (text: string) => reasons.push({ weighs: 'against', text });
+  const note = (text: string) => reasons.push({ weighs: 'note', text });
+
+  for (const each of record.criticalErrors)
+    against(`Critical error: ${pack.sheet.criticalErrors.find((e) => e.id === each.error)?.says ?? each.error}${each.words ? ` (${each.words})` : ''}`);
+  const failedCritical = all.filter((each) => each.criterion.critical && each.credit === 0);
+  for (const each of failedCritical) against(`Critical criterion not met: ${each.criterion.says}`);
+  for (const each of analysis.detection.planted.filter((p) => p.criticalMiss))
+    against(
+      each.found === 'found'
+        ? `A planted stop was called ${each.grade}: ${faultName(each.fault)}`
+        : `A planted stop was ${each.found === 'missed' ? 'missed' : 'found only when prompted'}: ${faultName(each.fault)}`,
+    );
+  for (const section of sections)
+    if (section.minimum !== null && section.score !== null && section.score < section.minimum)
+      against(`${section.title} scored ${section.score} %, below its minimum of ${section.minimum} %`);
+  if (score !== null && score < pack.sheet.cut) against(`Score ${score} % is below the cut of ${pack.sheet.cut} %`);
+  const counted = all.filter((each) => !(each.criterion.kind === 'linked' && each.status === 'not-applicable'));
+  const total = counted.reduce((sum, each) => sum + each.criterion.weight, 0);
+  const notApplicable = counted.filter((each) => each.status === 'not-applicable').reduce((sum, each) => sum + each.criterion.weight, 0);
+  const tooMuchLeftOut = total > 0 && notApplicable / total > pack.sheet.notApplicableMax + 1e-9;
+  if (tooMuchLeftOut) against(`Not applicable covers ${percent(notApplicable / total)} of the weight; at most ${percent(pack.sheet.notApplicableMax)} may be left out`);
+
+  const failing = reasons.length > 0;
+  if (!failing && score !== null) reasons.push({ weighs: 'for', text: `Score ${score} % reaches the cut of ${pack.sheet.cut} %, every section minimum is met and there was no critical error` });
+  for (const each of analysis.detection.planted)
+    if (!each.criticalMiss) {
+      if (each.found !== 'found') note(`${each.found === 'missed' ? 'Missed' : 'Found only when prompted'}: ${faultName(each.fault)} (${each.key})`);
+      else if (each.grade !== each.key) note(`Graded ${each.grade}, the key says ${each.key}: ${faultName(each.fault)}`);
+    }
+  if (analysis.coverage.share !== null) note(`Round coverage ${percent(analysis.coverage.share)}: ${analysis.coverage.done} done, ${analysis.coverage.prompted} prompted, ${analysis.coverage.missed} missed`);
+  if (analysis.path.gaps.length > 0) note(`The ring was not closed: ${analysis.path.gaps.flat().length} stations never reached`);
+  if (analysis.pace.plausible === false)
+    note(`Faster than honest: ${Math.round(analysis.pace.seconds!)} s against a floor of ${Math.round(analysis.pace.floorSeconds)} s`);
+  const nearCut = score !== null && standardError !== null && Math.abs(score - pack.sheet.cut) <= standardError;
+  if (nearCut) note(`Within one standard error (${standardError!.toFixed(1)} points) of the cut: a second evaluator is recommended`);
+
+  const outcome: Outcome =
+    planted.length > 0
+      ? 'blocked'
+      : record.criticalErrors.length > 0
+        ? 'stopped'
+        : unscored.length > 0 || record.startedAt === null || record.endedAt === null
+          ? 'incomplete'
+          : failing || score === null
+            ? 'not-yet'
+            : 'competent';
+  return { analysis, grading, sections, score, standardError, nearCut, outcome, reasons, stillPlanted: planted, unscored };
+}
+
+/** A few words for a fault: its title, else its first cue. */
+export function faultName(fault: { title?: string | undefined; cues: readonly { shows: string }[]; id: string }): string {
+  return fault.title ?? fault.cues[0]?.shows ?? fault.id;
+}
+
+function weighted(results: readonly CriterionResult[]): { score: number | null; weight: number } {
+  const scored = results.filter((each) => each.credit !== null);
+  const weight = scored.reduce((sum, each) => sum + each.criterion.weight, 0);
+  if (weight === 0) return { score: null, weight };
+  const credit = scored.reduce((sum, each) => sum + each.criterion.weight * each.credit!, 0);
+  return { score: Math.round((credit / weight) * 10_000) / 100, weight };
+}
+
+/** Standard error of a weighted mean over criteria, the criteria taken as a sample of what could be asked (W. G. Cochran, Sampling Techniques, 1977, ratio form). */
+function errorOfScore(results: readonly CriterionResult[]): number | null {
+  const scored = results.filter((each) => each.credit !== null);
+  const k = scored.length;
+  if (k < 2) return null;
+  const weight = scored.reduce((sum, each) => sum + each.criterion.weight, 0);
+  const mean = scored.reduce((sum, each) => sum + each.criterion.weight * each.credit!, 0) / weight;
+  const squares = scored.reduce((sum, each) => sum + (each.criterion.weight * (each.credit! - mean)) ** 2, 0);
+  return (100 * Math.sqrt((squares * k) / (k - 1))) / weight;
+}
+
+function creditOf(criterion: Criterion, section: string, pack: EffectivePack, record: EvaluationRecord, analysis: RoundAnalysis): CriterionResult {
+  const result = (status: CriterionResult['status'], credit: number | null, because: string): CriterionResult => ({ criterion, section, status, credit, because });
+  if (criterion.kind === 'linked') {
+    const { credit, because } = linkedCredit(criterion, pack, record, analysis);
+    return credit === null ? result('not-applicable', null, because) : result('scored', credit, because);
+  }
+  const score = record.scores.get(criterion.id);
+  if (!score) return result('unscored', null, 'not scored yet');
+  if (score.result === 'na')
+    return score.reason ? result('not-applicable', null, `not applicable: ${score.reason}`) : result('unscored', null, 'not applicable needs a reason');
+  if (criterion.kind === 'levels' && score.value !== undefined) return result('scored', Math.min(1, score.value / criterion.levels!), `level ${score.value} of ${criterion.levels}`);
+  if (criterion.kind === 'errors' && score.value !== undefined) return result('scored', Math.max(0, 1 - score.value * (criterion.perError ?? 0.25)), `${score.value} errors`);
+  if (criterion.kind === 'timed' && score.value !== undefined)
+    return result('scored', score.result !== 'not' && score.value <= criterion.seconds! ? 1 : 0, `${score.value} s of ${criterion.seconds} s`);
+  if (score.result === 'done') return result('scored', 1, 'done');
+  if (score.result === 'prompted') return result('scored', pack.sheet.promptCredit, 'done when prompted');
+  return result('scored', 0, 'not done');
+}
+
+function linkedCredit(criterion: Criterion, pack: EffectivePack, record: EvaluationRecord, analysis: RoundAnalysis): { credit: number | null; because: string } {
+  const link = criterion.link!;
+  switch (link.measure) {
+    case 'coverage': {
+      const wanted = pack.checkpoints.filter(
+        (each) => (link.checkpoints ?? []).includes(each.id) || (link.stations ?? []).includes(each.station) || (!link.checkpoints && !link.stations),
+      );
+      const share = coverageShare(wanted, record.round.checks, pack.sheet.promptCredit);
+      return { credit: share.share, because: `${share.done} of ${share.total} checks done, ${share.prompted} prompted` };
+    }
+    case 'planted-faults-found-and-graded': {
+      const { planted } = analysis.detection;
+      if (planted.length === 0) return { credit: null, because: 'no fault was planted' };
+      const credit = planted.reduce((sum, each) => sum + (each.found === 'missed' ? 0 : (each.grade === each.key ? 1 : 0.5) * (each.found === 'prompted' ? pack.sheet.promptCredit : 1)), 0);
+      const right = planted.filter((each) => each.found === 'found' && each.grade === each.key).length;
+      return { credit: credit / planted.length, because: `${right} of ${planted.length} found unprompted and graded right` };
+    }
+    case 'detection':
+      return { credit: analysis.detection.hitRate, because: `${analysis.detection.hits} of ${analysis.detection.planted.length} planted faults found` };
+    case 'start-and-closure':
+      return { credit: analysis.path.sequence.length === 0 ? 0 : (analysis.path.closed ? 0.5 : 0) + 0.5 * (analysis.start.share ?? 1), because: analysis.path.closed ? 'ring closed' : 'ring not closed' };
+    case 'pace':
+      return { credit: analysis.pace.plausible === null ? null : analysis.pace.plausible ? 1 : 0, because: analysis.pace.plausible ? 'honest pace' : 'faster than honest' };
+  }
+}

@@ -1,0 +1,4 @@
+export * from './appraise';
+export * from './events';
+export * from './proposePlants';
+export * from './record';

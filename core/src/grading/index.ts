@@ -1,0 +1,3 @@
+export * from './againstKey';
+export * from './grade';
+export * from './scales';
