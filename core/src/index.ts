@@ -1,6 +1,7 @@
 export * from './calendar';
 export * from './catalogue';
 export * from './certification';
+export * from './drawing';
 export * from './evaluation';
 export * from './grading';
 export * from './reference';

@@ -1,0 +1,3 @@
+export * from './route';
+export * from './routes';
+export * from './shapes';

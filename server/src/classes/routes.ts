@@ -1,0 +1,64 @@
+import { routes, type ClassSummary, type Unit } from '@rounds/contract';
+import type { Pack } from '@rounds/core';
+import { asc, count, eq, sql } from 'drizzle-orm';
+import type { Router } from 'express';
+import { v7 as uuidv7 } from 'uuid';
+import { bind } from '../house/binder';
+import { note, rulesOn, siteToday, type House } from '../house/context';
+import { ProblemError } from '../house/problem';
+import { machineClass, packRevision, unit } from '../house/schema';
+import { composeOrProblem, publishedPack } from './packs';
+
+/** Machine classes in list form; the outline for the thumbnail comes out of the pack in the database. */
+async function summaries(house: House, id?: string): Promise<ClassSummary[]> {
+  const units = house.db.select({ classId: unit.classId, n: count().as('n') }).from(unit).groupBy(unit.classId).as('units');
+  const rows = await house.db
+    .select({
+      id: machineClass.id,
+      title: machineClass.title,
+      family: machineClass.family,
+      revision: packRevision.revision,
+      checkpoints: sql<number>`coalesce(jsonb_array_length(${packRevision.body} -> 'checkpoints'), 0)`,
+      faults: sql<number>`coalesce(jsonb_array_length(${packRevision.body} -> 'faults'), 0)`,
+      outlines: sql<ClassSummary['outlines'] | null>`${packRevision.body} #> '{plan,outlines}'`,
+      units: sql<number>`coalesce(${units.n}, 0)::int`,
+    })
+    .from(machineClass)
+    .leftJoin(packRevision, eq(packRevision.hash, machineClass.publishedHash))
+    .leftJoin(units, eq(units.classId, machineClass.id))
+    .where(id === undefined ? undefined : eq(machineClass.id, id))
+    .orderBy(asc(machineClass.family), asc(machineClass.title));
+  return rows.map((row) => ({ ...row, outlines: (row.outlines ?? []).map(({ part, points }) => ({ part, points })) }));
+}
+
+function shown(row: typeof unit.$inferSelect): Unit {
+  return row;
+}
+
+/** Routes of machine classes and machines. */
+export function classRoutes(router: Router, house: House): void {
+  bind(router, house, routes.classes, async () => ({ classes: await summaries(house) }));
+
+  bind(router, house, routes.machineClass, async ({ params }) => {
+    const published = await publishedPack(house.db, params.id);
+    const [summary] = await summaries(house, params.id);
+    const { rules } = await rulesOn(house.db, await siteToday(house));
+    const units = (await house.db.select().from(unit).where(eq(unit.classId, params.id)).orderBy(unit.name)).map(shown);
+    return { summary: summary!, pack: published?.pack ?? null, publishedAt: published?.publishedAt ?? null, rules, units };
+  });
+
+  bind(router, house, routes.units, async ({ query }) => {
+    const rows = await house.db.select().from(unit).where(query.classId ? eq(unit.classId, query.classId) : undefined).orderBy(unit.name);
+    return { units: rows.map(shown) };
+  });
+
+  bind(router, house, routes.addUnit, async ({ body, caller }) => {
+    const published = await publishedPack(house.db, body.classId);
+    if (published) composeOrProblem(published.pack as Pack, { variant: body.variant ?? published.pack.variants[0]!.id, features: body.features });
+    const [existing] = await house.db.select().from(unit).where(eq(unit.name, body.name));
+    if (existing) throw new ProblemError('unit-taken', `A machine called "${body.name}" is already on the list.`);
+    const [row] = await house.db.insert(unit).values({ id: uuidv7(), ...body }).returning();
+    await note(house.db, caller, 'unit-added', row!.id, { name: row!.name });
+    return shown(row!);
+  });
+}

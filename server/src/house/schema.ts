@@ -1,0 +1,190 @@
+import { bigserial, boolean, date, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+
+/**
+ * Tables. Records that prove something (evaluation_event, certification_event, audit) are append-only: a trigger refuses update and delete.
+ * Dates that mean a calendar day are `date`; instants are `timestamptz`.
+ */
+const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' });
+const created = () => instant('created_at').notNull().defaultNow();
+
+export const setting = pgTable('setting', { key: text('key').primaryKey(), value: jsonb('value').notNull() });
+
+export const person = pgTable(
+  'person',
+  {
+    id: uuid('id').primaryKey(),
+    payroll: text('payroll').notNull(),
+    givenName: text('given_name').notNull(),
+    familyName: text('family_name').notNull(),
+    site: text('site').notNull(),
+    team: text('team').notNull(),
+    email: text('email'),
+    born: date('born', { mode: 'string' }),
+    started: date('started', { mode: 'string' }),
+    active: boolean('active').notNull().default(true),
+    createdAt: created(),
+  },
+  (t) => [uniqueIndex('person_payroll').on(t.payroll), index('person_name').on(t.familyName, t.givenName, t.id), index('person_team').on(t.team)],
+);
+
+export const account = pgTable(
+  'account',
+  {
+    id: uuid('id').primaryKey(),
+    name: text('name').notNull(),
+    login: text('login').notNull(),
+    passwordHash: text('password_hash').notNull(),
+    role: text('role').notNull(),
+    team: text('team'),
+    personId: uuid('person_id').references(() => person.id),
+    active: boolean('active').notNull().default(true),
+    createdAt: created(),
+  },
+  (t) => [uniqueIndex('account_login').on(t.login)],
+);
+
+export const session = pgTable(
+  'session',
+  {
+    id: uuid('id').primaryKey(),
+    tokenHash: text('token_hash').notNull(),
+    previousHash: text('previous_hash'),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    expiresAt: instant('expires_at').notNull(),
+    rotatedAt: instant('rotated_at').notNull().defaultNow(),
+    createdAt: created(),
+  },
+  (t) => [uniqueIndex('session_token').on(t.tokenHash), index('session_previous').on(t.previousHash)],
+);
+
+export const signInAttempt = pgTable('sign_in_attempt', { seq: bigserial('seq', { mode: 'number' }).primaryKey(), subject: text('subject').notNull(), at: instant('at').notNull().defaultNow() }, (t) => [index('sign_in_attempt_subject').on(t.subject, t.at)]);
+
+export const machineClass = pgTable('machine_class', { id: text('id').primaryKey(), title: text('title').notNull(), family: text('family').notNull(), publishedHash: text('published_hash') });
+
+/** Published packs, one row a revision, never changed. */
+export const packRevision = pgTable(
+  'pack_revision',
+  {
+    hash: text('hash').primaryKey(),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    revision: integer('revision').notNull(),
+    body: jsonb('body').notNull(),
+    publishedAt: instant('published_at').notNull().defaultNow(),
+  },
+  (t) => [index('pack_revision_class').on(t.classId)],
+);
+
+/** Composed packs that evaluations were made with, by content hash, so that old results stay readable. */
+export const effectivePack = pgTable('effective_pack', { hash: text('hash').primaryKey(), body: jsonb('body').notNull() });
+
+export const unit = pgTable(
+  'unit',
+  {
+    id: uuid('id').primaryKey(),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    name: text('name').notNull(),
+    site: text('site').notNull(),
+    variant: text('variant'),
+    features: jsonb('features').notNull().$type<Record<string, string>>(),
+    inService: boolean('in_service').notNull().default(true),
+  },
+  (t) => [uniqueIndex('unit_name').on(t.name), index('unit_class').on(t.classId)],
+);
+
+export const evaluation = pgTable(
+  'evaluation',
+  {
+    id: uuid('id').primaryKey(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    unitId: uuid('unit_id')
+      .notNull()
+      .references(() => unit.id),
+    packHash: text('pack_hash')
+      .notNull()
+      .references(() => effectivePack.hash),
+    trainerId: uuid('trainer_id')
+      .notNull()
+      .references(() => account.id),
+    conditions: text('conditions').notNull(),
+    earlierStarts: jsonb('earlier_starts').notNull().$type<string[]>(),
+    holderId: uuid('holder_id'),
+    holderDevice: text('holder_device'),
+    heldSince: instant('held_since'),
+    /** Fold of the events kept beside them for lists; remade from the events at every append. */
+    phase: text('phase').notNull(),
+    firstStation: text('first_station'),
+    outcome: text('outcome'),
+    score: text('score'),
+    overridden: boolean('overridden').notNull().default(false),
+    stillPlanted: jsonb('still_planted').notNull().$type<{ fault: string; name: string }[]>(),
+    createdAt: created(),
+  },
+  (t) => [index('evaluation_person').on(t.personId, t.classId), index('evaluation_created').on(t.createdAt), index('evaluation_phase').on(t.phase)],
+);
+
+export const evaluationEventRow = pgTable(
+  'evaluation_event',
+  {
+    seq: bigserial('seq', { mode: 'number' }).notNull(),
+    id: uuid('id').primaryKey(),
+    evaluationId: uuid('evaluation_id')
+      .notNull()
+      .references(() => evaluation.id),
+    at: instant('at').notNull(),
+    accountId: uuid('account_id').notNull(),
+    body: jsonb('body').notNull(),
+    receivedAt: instant('received_at').notNull().defaultNow(),
+  },
+  (t) => [index('evaluation_event_of').on(t.evaluationId, t.seq)],
+);
+
+export const certificationEventRow = pgTable(
+  'certification_event',
+  {
+    seq: bigserial('seq', { mode: 'number' }).notNull(),
+    id: uuid('id').primaryKey(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    on: date('on_date', { mode: 'string' }).notNull(),
+    body: jsonb('body').notNull(),
+    evaluationId: uuid('evaluation_id'),
+    accountId: uuid('account_id').notNull(),
+    recordedAt: instant('recorded_at').notNull().defaultNow(),
+  },
+  (t) => [index('certification_event_of').on(t.personId, t.classId, t.on)],
+);
+
+/** A card handed out: an unguessable token that verification answers to. */
+export const certificate = pgTable(
+  'certificate',
+  {
+    token: text('token').primaryKey(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    classId: text('class_id').notNull(),
+    eventId: uuid('event_id').notNull(),
+    evaluationId: uuid('evaluation_id'),
+    createdAt: created(),
+  },
+  (t) => [index('certificate_evaluation').on(t.evaluationId), index('certificate_event').on(t.eventId)],
+);
+
+export const ruleSetRow = pgTable('rule_set', { id: uuid('id').primaryKey(), effectiveFrom: date('effective_from', { mode: 'string' }).notNull(), body: jsonb('body').notNull(), accountId: uuid('account_id'), createdAt: created() });
+
+export const audit = pgTable('audit', { seq: bigserial('seq', { mode: 'number' }).primaryKey(), at: instant('at').notNull().defaultNow(), accountId: uuid('account_id'), act: text('act').notNull(), subject: text('subject').notNull(), detail: jsonb('detail') });

@@ -1,0 +1,82 @@
+import { existsSync, readFileSync, readdirSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { localDate, readPack, type Pack } from '@rounds/core';
+import { demoOrganisation } from '@rounds/demo';
+import { count } from 'drizzle-orm';
+import { pino } from 'pino';
+import { publishPack } from './classes/packs';
+import { application } from './house/application';
+import { readSetting, type House } from './house/context';
+import { DirectoryTaken, openStore } from './house/database';
+import { account, machineClass } from './house/schema';
+import { seedDemo } from './house/seedDemo';
+import { listen } from './house/serve';
+import { DEMO_PASSWORD } from './accounts/routes';
+
+/** Hours between dumps of the embedded database while it runs. */
+const BACKUP_HOURS = 6;
+
+/** The project's root: two folders up from server/src and from server/dist alike. */
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..', '..');
+
+function packsOnDisk(): Pack[] {
+  const folder = join(root, 'packs');
+  return readdirSync(folder)
+    .filter((name) => name.endsWith('.yaml'))
+    .flatMap((name) => {
+      const reading = readPack(readFileSync(join(folder, name), 'utf8'));
+      if (reading.pack) return [reading.pack];
+      console.error(`${name} is not sound and was left out: ${reading.errors[0]!.message} (line ${reading.errors[0]!.line})`);
+      return [];
+    });
+}
+
+async function main(): Promise<void> {
+  const demo = process.argv.includes('--demo');
+  const directory = process.env['ROUNDS_DATA'] ?? join(root, '.data', demo ? 'demo' : 'main');
+  const log = pino({ level: process.env['ROUNDS_LOG'] ?? (demo ? 'warn' : 'info') });
+  const begun = performance.now();
+  const store = await openStore({ url: process.env['DATABASE_URL'], directory, migrations: join(root, 'server', 'migrations') });
+  const house: House = { store, db: store.db, now: () => new Date(), demo, publicUrl: process.env['PUBLIC_URL'] ?? null };
+
+  const made = await readSetting<{ made: boolean } | null>(house.db, 'demo', null);
+  const [accounts] = await house.db.select({ n: count() }).from(account);
+  if (demo && !made) {
+    if ((accounts?.n ?? 0) > 0) throw new Error(`The data in ${store.place} is not a demo. Give the demo its own directory with ROUNDS_DATA.`);
+    console.log('Making the demo organisation (once) ...');
+    const packs = packsOnDisk();
+    await seedDemo(house.db, demoOrganisation(localDate(new Date().toISOString(), 'Europe/London'), packs), packs);
+  } else if (!demo && made) throw new Error(`The data in ${store.place} is the demo, whose passwords are public. Start it with npm run demo, or give another directory with ROUNDS_DATA.`);
+  else if (!demo && (await house.db.select({ n: count() }).from(machineClass))[0]!.n === 0) for (const pack of packsOnDisk()) await publishPack(house.db, pack);
+
+  const webRoot = join(root, 'web', 'dist');
+  if (!existsSync(join(webRoot, 'index.html'))) console.error('The web app is not built; run npm run build. Serving the API only.');
+  const listening = await listen(application(house, { webRoot, log }), Number(process.env['PORT'] ?? 4600), !process.env['PORT'], process.env['HOST'] ?? '127.0.0.1');
+  console.log(`Rounds is ready at ${listening.address} after ${((performance.now() - begun) / 1000).toFixed(1)} s (data: ${store.place})`);
+  if (demo) console.log(`Sign in as hilda (trainer), isla (operator), gordon (supervisor), viktor (workshop) or una (administrator); password: ${DEMO_PASSWORD}`);
+  else if ((accounts?.n ?? 0) === 0) console.log('First start: open the address to create the administrator.');
+
+  const backup = (note: string) => store.backup?.(note).then((file) => console.log(`Backup written: ${file}`), (error: unknown) => log.error({ error: String(error) }, 'backup failed'));
+  const timer = setInterval(() => void backup('timed'), BACKUP_HOURS * 3_600_000);
+  timer.unref();
+  process.on('SIGUSR2', () => void backup('asked'));
+  let stopping = false;
+  const stop = async () => {
+    if (stopping) return;
+    stopping = true;
+    clearInterval(timer);
+    await listening.stop();
+    await store.close();
+    console.log('Stopped; everything is saved.');
+    process.exit(0);
+  };
+  process.on('SIGINT', () => void stop());
+  process.on('SIGTERM', () => void stop());
+}
+
+main().catch((error: unknown) => {
+  console.error(error instanceof DirectoryTaken || error instanceof Error ? error.message : error);
+  if (process.env['ROUNDS_LOG'] === 'debug') console.error(error);
+  process.exit(1);
+});
