@@ -19,7 +19,7 @@ export const MAX_IMPORT_BYTES = 5_000_000;
 
 /** The person fields a CSV column may be matched to. */
 export const IMPORT_FIELDS = ['payroll', 'givenName', 'familyName', 'site', 'team', 'email', 'born', 'started'] as const;
-const importBody = z.object({ csv: z.string().max(MAX_IMPORT_BYTES, 'the file is larger than 5 MB'), mapping: z.record(z.enum(IMPORT_FIELDS), z.string().nullable()).optional() });
+const importBody = z.object({ csv: z.string().max(MAX_IMPORT_BYTES, 'the file is larger than 5 MB'), mapping: z.partialRecord(z.enum(IMPORT_FIELDS), z.string().nullable()).optional() });
 const personRow = z.object({ person: personSchema, standings: z.array(z.object({ classId: z.string(), standing: standingSchema })) });
 
 /** Every route of the application. The server binds them by name; the browser calls them by name; OpenAPI is made from them. */

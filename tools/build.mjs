@@ -1,0 +1,5 @@
+/** `npm run build` */
+import { ensureBuilt, ensureInstalled } from './setup.mjs';
+
+ensureInstalled();
+ensureBuilt();

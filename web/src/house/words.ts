@@ -1,0 +1,38 @@
+import { longDate, type Grade, type Outcome, type StandingStatus } from '@rounds/core';
+
+/** Words and dates as people read them. */
+
+export const STATUS_WORDS: Readonly<Record<StandingStatus, string>> = {
+  none: 'None', 'in-training': 'In training', valid: 'Valid', due: 'Due', 'in-grace': 'In grace', lapsed: 'Lapsed', suspended: 'Suspended', withdrawn: 'Withdrawn',
+};
+
+export const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
+  competent: 'Competent', 'not-yet': 'Not yet competent', stopped: 'Stopped', incomplete: 'Not complete', blocked: 'No outcome yet',
+};
+
+export const PHASE_WORDS: Readonly<Record<string, string>> = {
+  prepared: 'Prepared, round not started', running: 'Round under way', retrieving: 'Planted faults to take out', reviewing: 'To review and decide', signing: 'To be signed', closed: 'Closed',
+};
+
+export const GRADE_WORDS: Readonly<Record<Grade, string>> = { sound: 'Sound', watch: 'Watch', mend: 'Mend', stop: 'Stop' };
+
+export const FAMILY_WORDS: Readonly<Record<string, string>> = {
+  lifting: 'Lifting', earthmoving: 'Earthmoving', access: 'Access', workshop: 'Workshop', 'road-and-winter': 'Road and winter', grounds: 'Grounds', power: 'Power', hauling: 'Hauling', towing: 'Towing',
+};
+
+export const ROLE_WORDS: Readonly<Record<string, string>> = { trainer: 'Trainer', operator: 'Operator', supervisor: 'Supervisor', workshop: 'Workshop', administrator: 'Administrator' };
+
+/** An ISO date or instant as "5 March 2026", or a dash. */
+export function day(text: string | null | undefined): string {
+  return text ? longDate(text.slice(0, 10)) : '–';
+}
+
+/** Seconds as m:ss. */
+export function minutes(seconds: number): string {
+  return `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
+}
+
+/** A share as a whole per cent. */
+export function percent(share: number | null): string {
+  return share === null ? '–' : `${Math.round(share * 100)} %`;
+}

@@ -1,0 +1,15 @@
+import './style.css';
+import { PiniaColada } from '@pinia/colada';
+import { createPinia } from 'pinia';
+import { createApp } from 'vue';
+import App from './App.vue';
+import { useSession } from './house/session';
+import { router } from './router';
+import { applyPalette } from './tokens';
+
+const app = createApp(App);
+app.use(createPinia());
+app.use(PiniaColada, { queryOptions: { staleTime: 0, gcTime: 60_000 } });
+applyPalette(useSession().theme);
+app.use(router);
+app.mount('#app');
