@@ -46,6 +46,8 @@ interface Fold {
   theory: PlainDate | null;
   drill: PlainDate | null;
   certifiedOn: PlainDate | null;
+  /** Whether the certificate in force was taken over from elsewhere. */
+  takenOver: boolean;
   until: PlainDate | null;
   /** Nearer due date set by a trigger. */
   cut: { until: PlainDate; why: string } | null;
@@ -61,7 +63,7 @@ interface Fold {
  * under one rule set. `born` is needed only where the rules set a minimum age.
  */
 export function standing(events: readonly CertificationEvent[], rules: RuleSet, on: PlainDate, born: PlainDate | null = null): Standing {
-  const fold: Fold = { training: null, theory: null, drill: null, certifiedOn: null, until: null, cut: null, suspended: null, withdrawn: null, medical: null, hours: [], units: [] };
+  const fold: Fold = { training: null, theory: null, drill: null, certifiedOn: null, takenOver: false, until: null, cut: null, suspended: null, withdrawn: null, medical: null, hours: [], units: [] };
   for (const event of ordered(events)) {
     if (event.on > on) break;
     apply(fold, event, rules);
@@ -80,6 +82,7 @@ function certify(fold: Fold, on: PlainDate, rules: RuleSet): void {
   fold.until = addMonths(keeps ? current : on, rules.validMonths);
   if (rules.endOfMonth) fold.until = endOfMonth(fold.until);
   fold.certifiedOn = on;
+  fold.takenOver = false;
   fold.cut = null;
   fold.suspended = null;
   fold.withdrawn = null;
@@ -111,6 +114,7 @@ function apply(fold: Fold, { on, body }: CertificationEvent, rules: RuleSet): vo
       break;
     case 'certificate-recorded':
       certify(fold, on, rules);
+      fold.takenOver = true;
       if (body.until) fold.until = body.until;
       break;
     case 'evaluation-failed':
@@ -162,14 +166,14 @@ function explain(fold: Fold, rules: RuleSet, on: PlainDate, born: PlainDate | nu
   const cutReason = fold.cut ? [`Due date brought forward to ${longDate(fold.cut.until)} by ${fold.cut.why}`] : [];
   if (fold.withdrawn) return make('withdrawn', fold.withdrawn.on, 'no', `Withdrawn on ${longDate(fold.withdrawn.on)}: ${fold.withdrawn.why}.`, [fold.withdrawn.why], ['A new evaluation passed certifies again']);
   if (fold.suspended)
-    return make('suspended', fold.suspended.on, 'no', `Suspended since ${longDate(fold.suspended.on)} after ${fold.suspended.why}.`, [`Suspended after ${fold.suspended.why}`], ['A new evaluation passed', 'or reinstatement with its reason']);
+    return make('suspended', fold.suspended.on, 'no', `Suspended since ${longDate(fold.suspended.on)} after ${fold.suspended.why}.`, fold.certifiedOn ? [certifiedWords(fold)] : [], ['A new evaluation passed, or reinstatement with its reason']);
   if (fold.certifiedOn === null || until === null) {
     const begun = fold.training ?? fold.theory ?? fold.drill;
     if (begun === null) return make('none', null, 'no', 'Has no training in this class on record.', ['No training on record'], ['Training started']);
     const missing = [...(rules.requireTheory && !fold.theory ? ['theory passed'] : []), ...(rules.requireDrill && !fold.drill ? ['drill standard met'] : []), 'practical evaluation passed'];
     return make('in-training', begun, 'supervised', `In training since ${longDate(begun)}; not yet evaluated.`, ['Not yet passed a practical evaluation'], missing.map((each) => `Still needed: ${each}`));
   }
-  const certified = `Passed the evaluation on ${longDate(fold.certifiedOn)}`;
+  const certified = certifiedWords(fold);
   if (on <= until) {
     const dueFrom = addDays(until, -rules.leadDays);
     const left = daysBetween(on, until);
@@ -182,6 +186,10 @@ function explain(fold: Fold, rules: RuleSet, on: PlainDate, born: PlainDate | nu
   if (on <= graceEnd)
     return make('in-grace', addDays(until, 1), 'supervised', `Expired on ${longDate(until)}; in grace until ${longDate(graceEnd)}, under supervision only.`, [certified, ...cutReason], [`Lapses after ${longDate(graceEnd)}`]);
   return make('lapsed', addDays(graceEnd, 1), 'no', `Lapsed: the certificate ended on ${longDate(until)}.`, [certified, ...cutReason], ['A new evaluation passed certifies again']);
+}
+
+function certifiedWords(fold: Fold): string {
+  return `${fold.takenOver ? 'Earlier certificate taken over, dated' : 'Passed the evaluation on'} ${longDate(fold.certifiedOn!)}`;
 }
 
 /** Bars that stand beside the certificate itself: age, medical, recency. They take away the right to operate and say so. */

@@ -8,6 +8,7 @@ import { pino, type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { accountRoutes } from '../accounts/routes';
 import { assessRoutes } from '../assess/routes';
+import { certificationRoutes } from '../certification/standings';
 import { classRoutes } from '../classes/routes';
 import { peopleRoutes } from '../people/routes';
 import { problemHandler } from './binder';
@@ -61,6 +62,7 @@ export function application(house: House, options: { webRoot: string | null; log
   accountRoutes(api, house);
   peopleRoutes(api, house);
   classRoutes(api, house);
+  certificationRoutes(api, house);
   assessRoutes(api, house);
   api.use((_request, _response, next) => next(new ProblemError('not-found', 'There is nothing at this address.')));
   app.use('/api', api);

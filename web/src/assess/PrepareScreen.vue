@@ -185,7 +185,7 @@ async function go() {
             <p v-if="faults.length === 0">Nothing is planted: the round is assessed without hidden faults.</p>
             <ul class="plants">
               <li v-for="(fault, i) in faults" :key="fault.id" :class="{ in: confirmed.includes(fault.id) }">
-                <div class="row spread"><span><GradeDisc :grade="fault.grade" /> <strong>{{ GRADE_WORDS[fault.grade] }}{{ fault.grade === 'sound' ? ' (lookalike)' : '' }}</strong> <span class="quiet">{{ where(fault) }}</span></span><Button @click="remove(fault.id)">Leave out</Button></div>
+                <div class="row spread nowrap"><span><GradeDisc :grade="fault.grade" /> <strong>{{ GRADE_WORDS[fault.grade] }}{{ fault.grade === 'sound' ? ' (lookalike)' : '' }}</strong> <span class="quiet">{{ where(fault) }}</span></span><Button @click="remove(fault.id)">Leave out</Button></div>
                 <p><strong>{{ fault.plant!.how }}</strong>: {{ fault.cues.map((c) => c.shows).join('; ') }}</p>
                 <div class="row spread">
                   <label class="grow"><span class="visually-hidden">Replace by</span><select class="plain" style="width: 100%" :value="fault.id" @change="swap(i, ($event.target as HTMLSelectElement).value)"><option v-for="each in plantable.filter((p) => p.id === fault.id || !chosen.includes(p.id))" :key="each.id" :value="each.id">{{ GRADE_WORDS[each.grade] }}: {{ each.cues[0]!.shows }}</option></select></label>
@@ -214,6 +214,8 @@ async function go() {
 .more { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 0.6rem; padding-top: 0.6rem; }
 .plants li { border-left: 6px solid var(--line); padding: 0.5rem 0 0.7rem 0.9rem; margin-bottom: 0.6rem; display: grid; gap: 0.35rem; }
 .plants li.in { border-left-color: var(--amber); }
+
+.nowrap { flex-wrap: nowrap; }
 .tick { font: inherit; font-weight: 700; min-height: 56px; min-width: 170px; border: 2px solid var(--ink); border-radius: 3px; background: var(--raised); color: var(--ink); cursor: pointer; }
 .tick[aria-checked='true'] { background: var(--amber); color: var(--on-amber); }
 @media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); } }

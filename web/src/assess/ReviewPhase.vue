@@ -19,10 +19,17 @@ const decided = computed(() => record.value.decision);
 const outcome = computed<Outcome>(() => decided.value?.outcome ?? a.value.outcome);
 const overridden = computed(() => decided.value !== null && decided.value.outcome !== a.value.outcome);
 const stationName = (s: string) => pack.value.plan.stations.find((each) => each.id === s)?.name ?? s;
-const plan = computed(() => ({ ...pack.value.plan, stations: pack.value.plan.stations.filter((each) => a.value.analysis.coverage.byStation[each.id]) }));
+const used = computed(() => pack.value.plan.stations.filter((each) => pack.value.checkpoints.some((c) => c.station === each.id || c.alsoAt?.includes(each.id))).map((each) => each.id));
 const gaps = computed(() => a.value.analysis.path.gaps.flat());
 const marks = computed<Record<string, StationMark>>(() =>
-  Object.fromEntries(Object.entries(a.value.analysis.coverage.byStation).map(([s, share]) => [s, { done: share.done + share.prompted, total: share.total, state: gaps.value.includes(s) ? 'gap' : share.missed === 0 ? 'complete' : share.done + share.prompted > 0 ? 'begun' : 'untouched' }])),
+  Object.fromEntries(
+    used.value.map((s) => {
+      const share = a.value.analysis.coverage.byStation[s];
+      const seen = a.value.analysis.path.sequence.includes(s);
+      if (!share) return [s, { done: 0, total: 0, state: gaps.value.includes(s) ? 'gap' : seen ? 'complete' : 'untouched' }];
+      return [s, { done: share.done + share.prompted, total: share.total, state: gaps.value.includes(s) ? 'gap' : share.missed === 0 ? 'complete' : share.done + share.prompted > 0 ? 'begun' : 'untouched' }];
+    }),
+  ),
 );
 const falls = computed(() => a.value.analysis.detection);
 const kappa = computed(() => a.value.grading.quadratic.kappa);
@@ -48,7 +55,7 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
     <div class="two">
       <section class="sheet pad" aria-label="The ring">
         <h2>The ring {{ a.analysis.path.closed ? 'is closed' : 'has gaps' }}</h2>
-        <div class="ringbox"><PlanRing :plan="plan" :marks="marks" :walked="a.analysis.path.sequence" :gaps="gaps" title="The round as walked" small /></div>
+        <div class="ringbox"><PlanRing :plan="pack.plan" :only="used" :marks="marks" :walked="a.analysis.path.sequence" :gaps="gaps" title="The round as walked" small /></div>
         <dl class="facts">
           <dt>Coverage</dt><dd>{{ percent(a.analysis.coverage.share) }} weighted; {{ a.analysis.coverage.done }} done, {{ a.analysis.coverage.prompted }} prompted, {{ a.analysis.coverage.missed }} missed</dd>
           <dt>Gaps</dt><dd>{{ gaps.length ? gaps.map(stationName).join(', ') : 'none' }}</dd>

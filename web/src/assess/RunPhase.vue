@@ -20,19 +20,20 @@ const noteText = ref('');
 
 const latest = computed(() => new Map(record.value.round.checks.map((each) => [each.checkpoint, each])));
 const checksAt = (id: string) => pack.value.checkpoints.filter((each) => each.station === id);
-const used = computed(() => pack.value.plan.stations.filter((each) => checksAt(each.id).length > 0).map((each) => each.id));
-const plan = computed(() => ({ ...pack.value.plan, stations: pack.value.plan.stations.filter((each) => used.value.includes(each.id)) }));
+const alsoAt = (id: string) => pack.value.checkpoints.filter((each) => each.alsoAt?.includes(id));
+const used = computed(() => pack.value.plan.stations.filter((each) => checksAt(each.id).length + alsoAt(each.id).length > 0).map((each) => each.id));
+const walked = computed(() => record.value.round.arrivals.map((each) => each.station));
 const marks = computed<Record<string, StationMark>>(() =>
   Object.fromEntries(
     used.value.map((id) => {
       const checks = checksAt(id);
       const done = checks.filter((each) => latest.value.has(each.id)).length;
       const faults = record.value.round.reports.filter((each) => checks.some((c) => c.id === each.checkpoint)).length;
-      return [id, { done, total: checks.length, faults, state: done === checks.length ? 'complete' : done > 0 ? 'begun' : 'untouched' }];
+      const reached = checks.length === 0 && walked.value.includes(id);
+      return [id, { done, total: checks.length, faults, state: reached || (checks.length > 0 && done === checks.length) ? 'complete' : done > 0 ? 'begun' : 'untouched' }];
     }),
   ),
 );
-const walked = computed(() => record.value.round.arrivals.map((each) => each.station));
 const name = (id: string) => pack.value.plan.stations.find((each) => each.id === id)?.name ?? id;
 const running = computed(() => record.value.startedAt !== null && record.value.endedAt === null);
 const reportsOn = (id: string) => record.value.round.reports.filter((each) => each.checkpoint === id);
@@ -74,7 +75,7 @@ const real = ref(false);
 <template>
   <div class="run">
     <section class="ring" aria-label="Ring">
-      <PlanRing :plan="plan" :marks="marks" :walked="walked" :current="station" :interactive="true" :title="`Ring of the ${pack.title.toLowerCase()}: choose a station`" @station="reach" />
+      <PlanRing :plan="pack.plan" :only="used" :marks="marks" :walked="walked" :current="station" :interactive="true" :title="`Ring of the ${pack.title.toLowerCase()}: choose a station`" @station="reach" />
       <div class="acts">
         <button v-if="!record.startedAt && !readOnly" class="big primary" @click="tap({ kind: 'round-started' })">Start the round</button>
         <template v-else-if="running && !readOnly">
@@ -114,6 +115,7 @@ const real = ref(false);
       <template v-else-if="station">
         <div class="row spread"><h2>{{ name(station) }}</h2><span class="quiet">{{ marks[station]?.done }} of {{ marks[station]?.total }}</span></div>
         <p v-if="!record.startedAt" class="quiet">Start the round to record.</p>
+        <p v-if="alsoAt(station).length" class="quiet">Also looked at here: {{ alsoAt(station).map((each) => `${each.part} (${each.id})`).join('; ') }}.</p>
         <ul>
           <li v-for="check in checksAt(station)" :key="check.id" class="check" :class="latest.get(check.id)?.result">
             <div><strong>{{ check.part }}</strong> <span class="quiet">{{ check.id }}</span><div class="quiet">{{ check.sound }}</div></div>
@@ -129,8 +131,8 @@ const real = ref(false);
         </ul>
       </template>
       <div v-else class="hint">
-        <h2>{{ record.startedAt ? 'Tap the station the operator reaches' : 'Ready at the machine' }}</h2>
-        <p>{{ record.startedAt ? 'Its checks come up here. The line fills as the ring is walked.' : 'Start the round when the operator starts. Nothing needs typing while they move.' }}</p>
+        <h2>{{ record.endedAt ? 'The round has ended' : record.startedAt ? 'Tap the station the operator reaches' : 'Ready at the machine' }}</h2>
+        <p>{{ record.endedAt ? 'Tap a station to see what was recorded there.' : record.startedAt ? 'Its checks come up here. The line fills as the ring is walked.' : 'Start the round when the operator starts. Nothing needs typing while they move.' }}</p>
         <p v-if="record.planted.length" class="planted"><strong>{{ record.planted.length }} planted:</strong> {{ record.planted.map((id) => faultName(pack.faults.find((f) => f.id === id)!)).join('; ') }}</p>
       </div>
     </section>
@@ -138,7 +140,7 @@ const real = ref(false);
 </template>
 
 <style scoped>
-.run { flex: 1; display: grid; grid-template-columns: minmax(0, 1.12fr) minmax(430px, 1fr); min-height: 0; height: calc(100vh - 66px); }
+.run { flex: none; display: grid; grid-template-columns: minmax(0, 1.12fr) minmax(430px, 1fr); grid-template-rows: minmax(0, 1fr); min-height: 0; height: calc(100vh - 66px); }
 .ring { position: relative; display: flex; flex-direction: column; min-height: 0; padding: 0.25rem; }
 .ring .plan { flex: 1; min-height: 0; }
 .acts { display: flex; gap: 0.5rem; align-items: center; padding: 0.4rem; flex-wrap: wrap; }

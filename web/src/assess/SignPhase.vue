@@ -3,7 +3,7 @@ import { routes } from '@rounds/contract';
 import { useQueryCache } from '@pinia/colada';
 import { computed, ref, watch } from 'vue';
 import { explain, fileAddress } from '../house/api';
-import { OUTCOME_WORDS } from '../house/words';
+import { OUTCOME_WORDS, day } from '../house/words';
 import SignaturePad from './SignaturePad.vue';
 import type { OpenEvaluation } from './useEvaluation';
 
@@ -76,6 +76,8 @@ const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.
       </template>
       <div v-else class="sheet pad stack" role="status">
         <h2>Signed and on record</h2>
+        <p><strong>{{ summary.personName }}</strong> on the {{ summary.classTitle.toLowerCase() }} {{ summary.unitName }}: {{ summary.score ?? a.score }} %, evaluated by {{ summary.trainerName }}, {{ day(decision.at) }}. {{ evaluation.token.value ? 'The standing and the card follow from it.' : 'No card follows from it; the standing shows why.' }}</p>
+        <ul><li v-for="r in a.reasons" :key="r.text">{{ r.text }}</li></ul>
         <div class="row">
           <a v-if="evaluation.token.value" class="act" :href="fileAddress(routes.card, { token: evaluation.token.value })" target="_blank">Print the card</a>
           <a class="act plain" :href="fileAddress(routes.report, { id: summary.id })" target="_blank">Report (PDF)</a>

@@ -23,10 +23,11 @@ export function useEvaluation(id: string) {
 
   async function load(): Promise<void> {
     error.value = null;
+    let found: Opened;
     try {
-      opened.value = await call(routes.evaluation, { params: { id } });
-      await outbox.keepDraft(id, opened.value);
-      if (working.value && opened.value.summary.phase !== 'closed') {
+      found = await call(routes.evaluation, { params: { id } });
+      await outbox.keepDraft(id, found);
+      if (working.value && found.summary.phase !== 'closed') {
         const hold = await call(routes.holdEvaluation, { params: { id }, body: { device: deviceName() } });
         heldBy.value = hold.held ? null : hold.holder;
       }
@@ -37,16 +38,17 @@ export function useEvaluation(id: string) {
         error.value = problem;
         return;
       }
-      opened.value = draft;
+      found = draft;
     }
-    token.value = opened.value.certificate?.token ?? null;
-    await merge();
+    token.value = found.certificate?.token ?? null;
+    await merge(found);
+    opened.value = found;
   }
 
   /** The server's events, then those that wait here. */
-  async function merge(): Promise<void> {
+  async function merge(from: Opened | null = opened.value): Promise<void> {
     const waiting = await outbox.of(id);
-    const server = (opened.value?.events ?? []).map(({ id: eventId, at, body }): EvaluationEvent => ({ id: eventId, at, body }));
+    const server = (from?.events ?? []).map(({ id: eventId, at, body }): EvaluationEvent => ({ id: eventId, at, body }));
     const known = new Set(server.map((each) => each.id));
     refusals.value = waiting.flatMap((each) => (each.refused ? [{ ...each.refused, event: each.event.id }] : []));
     const held = refusals.value.some((each) => each.code === 'evaluation-held');

@@ -157,7 +157,7 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
 .tabs button[aria-selected='true'] .quiet { color: inherit; }
 .two { display: grid; grid-template-columns: minmax(360px, 46%) 1fr; gap: 1.25rem; align-items: start; }
 .ring { position: sticky; top: 0.75rem; padding: 0.5rem; }
-.ring .plan { height: min(62vh, 640px); }
+.ring .plan { height: min(54vh, 640px); }
 .caption { font-size: 0.85rem; padding: 0 0.5rem; }
 .checks li { padding: 0.6rem 0; border-top: 1px solid var(--line); }
 .checks li:first-child { border-top: 0; }

@@ -76,7 +76,7 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
       <section class="sheet pad stack">
         <h2>1. Choose a CSV file</h2>
         <p class="quiet">A heading line, then one row a person, saved as "CSV UTF-8", up to 5 MB. People are matched by payroll number.</p>
-        <label class="file"><input type="file" accept=".csv,text/csv,text/plain" aria-label="CSV file" @change="choose" /><span>{{ fileName || 'No file chosen' }}</span></label>
+        <div class="file"><label class="choose"><input class="visually-hidden" type="file" accept=".csv,text/csv,text/plain" aria-label="CSV file" @change="choose" />Choose a file</label><span>{{ fileName || 'No file chosen' }}</span></div>
       </section>
       <div v-if="problem" class="sheet pad problem" role="alert"><strong>{{ problem.title }}.</strong> {{ problem.detail }}</div>
       <template v-if="preview">
@@ -117,5 +117,6 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
 .match { display: grid; grid-template-columns: repeat(auto-fill, minmax(210px, 1fr)); gap: 0.75rem; }
 .problem { border-left: 6px solid var(--crimson); }
 .file { display: flex; gap: 1rem; align-items: center; }
-.file input { font: inherit; min-height: 44px; color: var(--ink); }
+.choose { font-weight: 700; border: 1px solid var(--ink); border-radius: 3px; min-height: 48px; padding: 0 1.1rem; display: inline-flex; align-items: center; cursor: pointer; background: var(--raised); }
+.choose:focus-within { outline: 3px solid var(--amber); outline-offset: 2px; }
 </style>

@@ -9,7 +9,7 @@ import { STATUS_WORDS } from '../house/words';
 
 /** People x classes. Only the rows in view are in the page, so that a thousand people scroll as lightly as twenty. */
 type Matrix = RouteAnswer<typeof routes.matrix>;
-const ROW = 44;
+const ROW = 50;
 const data = ref<Matrix | null>(null);
 const error = ref<unknown>(null);
 const site = ref('');
@@ -39,16 +39,21 @@ const people = computed(() => {
   const text = search.value.trim().toLowerCase();
   return (data.value?.people ?? []).filter((each) => (!text || each.name.toLowerCase().includes(text)) && (only.value === 'all' || each.cells.some((cell) => ATTENTION.has(cell[1]))));
 });
-/** Classes that anybody shown stands in, in their order. */
+/** Classes that anybody stands in, the most held first. */
 const columns = computed(() => {
   const used = new Set((data.value?.people ?? []).flatMap((each) => each.cells.map((cell) => cell[0])));
-  return (data.value?.classes ?? []).map((each, index) => ({ ...each, index })).filter((each) => used.has(each.index));
+  const weight = (index: number) => data.value!.people.filter((each) => each.cells.some((cell) => cell[0] === index)).length;
+  return (data.value?.classes ?? [])
+    .map((each, index) => ({ ...each, index }))
+    .filter((each) => used.has(each.index))
+    .map((each) => ({ ...each, weight: weight(each.index) }))
+    .sort((a, b) => b.weight - a.weight);
 });
 const first = computed(() => Math.max(0, Math.floor(top.value / ROW) - 6));
 const shown = computed(() => people.value.slice(first.value, first.value + Math.ceil(height.value / ROW) + 14).map((each) => ({ ...each, byClass: new Map(each.cells.map((cell) => [cell[0], cell])) })));
 const LENGTH = 1096;
 const words = (cell: Matrix['people'][number]['cells'][number]) => `${STATUS_WORDS[cell[1] as StandingStatus]}${cell[2] === null ? '' : cell[2] >= 0 ? `, ${cell[2]} days left` : `, ended ${-cell[2]} days ago`}`;
-const brief = (cell: Matrix['people'][number]['cells'][number]) => (cell[1] === 'valid' || cell[1] === 'due' ? (cell[2]! > 99 ? `${Math.round(cell[2]! / 30.4)} mo` : `${cell[2]} d`) : STATUS_WORDS[cell[1] as StandingStatus].toLowerCase());
+const brief = (cell: Matrix['people'][number]['cells'][number]) => (cell[1] === 'valid' || cell[1] === 'due' ? (cell[2]! > 99 ? `${Math.round(cell[2]! / 30.4)} mo` : `${cell[2]} d`) : ({ suspended: 'susp.', 'in-training': 'train.', 'in-grace': 'grace', withdrawn: 'withdr.' } as Record<string, string>)[cell[1]] ?? STATUS_WORDS[cell[1] as StandingStatus].toLowerCase());
 </script>
 
 <template>
@@ -94,14 +99,14 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) => (cell[1] === 
 .legend { font-size: 0.9rem; gap: 1rem; }
 .frame { overflow: auto; height: calc(100vh - 250px); min-height: 320px; }
 thead th { position: sticky; top: 0; background: var(--sheet); z-index: 2; border-bottom: 2px solid var(--ink); vertical-align: bottom; }
-.class { height: 150px; min-width: 84px; padding: 0.3rem; font-size: 0.85rem; line-height: 1.15; }
-.class div { writing-mode: vertical-rl; transform: rotate(180deg); max-height: 146px; }
-.name { position: sticky; left: 0; background: var(--sheet); z-index: 1; min-width: 200px; padding: 0 0.9rem; white-space: nowrap; font-weight: 400; border-right: 1px solid var(--line); }
+.class { height: 150px; min-width: 40px; padding: 0.3rem 0; font-size: 0.82rem; line-height: 1.05; }
+.class div { writing-mode: vertical-rl; transform: rotate(180deg); max-height: 146px; margin: 0 auto; width: fit-content; }
+.name { position: sticky; left: 0; background: var(--sheet); z-index: 1; min-width: 180px; padding: 0 0.75rem; white-space: nowrap; font-weight: 400; border-right: 1px solid var(--line); }
 thead .name { z-index: 3; font-weight: 700; padding-bottom: 0.4rem; }
-tbody tr { height: 44px; }
-tbody td { padding: 0 0.4rem; border-bottom: 1px solid var(--line); white-space: nowrap; font-size: 0.8rem; }
+tbody tr { height: 50px; }
+tbody td { padding: 0 1px; border-bottom: 1px solid var(--line); white-space: nowrap; font-size: 0.69rem; text-align: center; line-height: 1.1; }
 tbody th { border-bottom: 1px solid var(--line); }
-.brief { margin-left: 0.2rem; }
+.brief { display: block; }
 .lapsed, .suspended, .withdrawn { color: var(--crimson); font-weight: 700; }
 .due, .in-grace { font-weight: 700; }
 </style>

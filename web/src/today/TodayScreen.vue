@@ -109,7 +109,7 @@ const groups = computed(() => [
 .alarm { background: var(--amber); color: var(--on-amber); padding: 0.9rem 1.1rem; border-radius: 4px; }
 .alarm li { padding-top: 0.5rem; }
 .tally { display: flex; flex-wrap: wrap; gap: 0.75rem 2.25rem; }
-.tally > div { display: flex; align-items: baseline; gap: 0.6rem; }
+.tally > div { display: flex; align-items: center; gap: 0.6rem; }
 .tally dt { display: flex; align-items: center; gap: 0.45rem; }
 .tally dd { font-size: 1.75rem; font-weight: 700; line-height: 1; }
 .columns { display: grid; grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr); gap: 1.5rem; }
@@ -118,5 +118,6 @@ const groups = computed(() => [
 .pad { padding: 0.9rem; }
 h2 { margin-bottom: 0.4rem; }
 h2 .quiet { font-weight: 400; font-size: 0.95rem; }
+.list a + .quiet { margin-left: 0.45em; }
 @media (max-width: 900px) { .columns { grid-template-columns: minmax(0, 1fr); } }
 </style>

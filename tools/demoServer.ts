@@ -1,0 +1,41 @@
+import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { localDate, readPack, type Pack } from '../core/src/index';
+import { demoOrganisation } from '../demo/src/index';
+import { application, listen, openStore, seedDemo, type House } from '../server/src/index';
+
+const root = join(import.meta.dirname, '..');
+
+/** The packs of this checkout; throws when one is not sound. */
+export function packsOfCheckout(): Pack[] {
+  return readdirSync(join(root, 'packs'))
+    .filter((name) => name.endsWith('.yaml'))
+    .map((name) => {
+      const reading = readPack(readFileSync(join(root, 'packs', name), 'utf8'));
+      if (!reading.pack) throw new Error(`${name}: ${reading.errors[0]!.message}`);
+      return reading.pack;
+    });
+}
+
+/** A demo served from this process on a free port, with data in a temporary directory or on TEST_DATABASE_URL-like `url`. */
+export async function startDemo(options: { demo?: boolean; url?: string } = {}): Promise<{ address: string; house: House; directory: string; stop: () => Promise<void> }> {
+  const directory = mkdtempSync(join(tmpdir(), 'rounds-data-'));
+  const store = await openStore({ url: options.url, directory, migrations: join(root, 'server', 'migrations') });
+  const house: House = { store, db: store.db, now: () => new Date(), demo: true, publicUrl: null };
+  if (options.demo !== false) {
+    const packs = packsOfCheckout();
+    await seedDemo(store.db, demoOrganisation(localDate(new Date().toISOString(), 'Europe/London'), packs), packs);
+  }
+  const listening = await listen(application(house, { webRoot: join(root, 'web', 'dist') }), 0, false);
+  return {
+    address: listening.address,
+    house,
+    directory,
+    stop: async () => {
+      await listening.stop();
+      await store.close();
+      rmSync(directory, { recursive: true, force: true });
+    },
+  };
+}
