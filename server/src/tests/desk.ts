@@ -1,0 +1,121 @@
+import { randomUUID } from 'node:crypto';
+import { routes, type Problem, type RouteCall, type RouteSpec } from '@rounds/contract';
+import { readPack, type EvaluationEventBody, type Pack } from '@rounds/core';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import pg from 'pg';
+import { v7 as uuidv7 } from 'uuid';
+import { application, createAccount, listen, openStore, publishPack, type House } from '../index';
+
+const root = join(import.meta.dirname, '..', '..', '..');
+export const PASSWORD = 'a long password';
+
+export function forklift(): Pack {
+  return readPack(readFileSync(join(root, 'packs', 'counterbalance-forklift.yaml'), 'utf8')).pack!;
+}
+
+/** One signed-in (or anonymous) caller with its cookie. */
+export class Caller {
+  cookie = '';
+  constructor(
+    readonly address: string,
+    readonly headers: Record<string, string> = {},
+  ) {}
+
+  async raw(method: string, path: string, body?: unknown): Promise<Response> {
+    const response = await fetch(`${this.address}${path}`, {
+      method,
+      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), cookie: this.cookie, ...this.headers },
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    });
+    const set = response.headers.getSetCookie()[0];
+    if (set) this.cookie = set.split(';')[0]!;
+    return response;
+  }
+
+  /** Calls a route; answers its JSON or the problem. */
+  async call<R extends RouteSpec>(spec: R, input: RouteCall<R>): Promise<{ status: number; body: never; problem: Problem }> {
+    const params = (input.params ?? {}) as Record<string, string>;
+    const path = spec.path.replace(/:(\w+)/g, (_, name: string) => params[name]!);
+    const query = new URLSearchParams(Object.entries((input.query ?? {}) as Record<string, string>)).toString();
+    const response = await this.raw(spec.method, `/api${path}${query ? `?${query}` : ''}`, spec.body ? input.body : undefined);
+    const body = (response.headers.get('content-type')?.includes('json') ? await response.json() : await response.arrayBuffer()) as never;
+    return { status: response.status, body, problem: body };
+  }
+
+  async signIn(login: string, password = PASSWORD): Promise<this> {
+    const { status } = await this.call(routes.signIn, { body: { login, password } });
+    if (status !== 200) throw new Error(`sign-in of ${login} answered ${status}`);
+    return this;
+  }
+}
+
+/** A server for tests, on PGlite in memory, or on a database of its own on the server that TEST_DATABASE_URL names. */
+export async function startDesk(): Promise<{ house: House; address: string; as: (login: string) => Promise<Caller>; nobody: Caller; setClock: (at: Date | null) => void; stop: () => Promise<void> }> {
+  const server = process.env['TEST_DATABASE_URL'];
+  let url: string | undefined;
+  let drop = async () => {};
+  if (server) {
+    const name = `rounds_test_${randomUUID().slice(0, 8)}`;
+    const admin = new pg.Client({ connectionString: server });
+    await admin.connect();
+    await admin.query(`create database ${name}`);
+    const own = new URL(server);
+    own.pathname = `/${name}`;
+    url = own.href;
+    drop = async () => {
+      await admin.query(`drop database ${name} with (force)`);
+      await admin.end();
+    };
+  }
+  const store = await openStore({ url, directory: null, migrations: join(root, 'server', 'migrations') });
+  let clock: Date | null = null;
+  const house: House = { store, db: store.db, now: () => clock ?? new Date(), demo: false, publicUrl: null };
+  await publishPack(house.db, forklift());
+  const listening = await listen(application(house, { webRoot: null }), 0, false);
+  return {
+    house,
+    address: listening.address,
+    as: (login) => new Caller(listening.address).signIn(login),
+    nobody: new Caller(listening.address),
+    setClock: (at) => (clock = at),
+    stop: async () => {
+      await listening.stop();
+      await store.close();
+      await drop();
+    },
+  };
+}
+
+/** People of every role: login = role name. */
+export async function addPeople(house: House, admin: Caller): Promise<{ operatorId: string; otherId: string; unitId: string }> {
+  const add = async (payroll: string, givenName: string, team: string) =>
+    ((await admin.call(routes.addPerson, { body: { payroll, givenName, familyName: 'Tester', site: 'Quay', team } })).body as { id: string }).id;
+  const operatorId = await add('1', 'Olla', 'Blue');
+  const otherId = await add('2', 'Pim', 'Green');
+  const account = (login: 'trainer' | 'supervisor' | 'workshop', team: string | null = null, name = login as string) => createAccount(house, { name, login, password: PASSWORD, role: login, team, personId: null });
+  await account('trainer');
+  await createAccount(house, { name: 'second trainer', login: 'trainer2', password: PASSWORD, role: 'trainer', team: null, personId: null });
+  await account('supervisor', 'Blue');
+  await account('workshop');
+  await createAccount(house, { name: 'Olla Tester', login: 'operator', password: PASSWORD, role: 'operator', team: null, personId: operatorId });
+  const unitId = ((await admin.call(routes.addUnit, { body: { classId: 'counterbalance-forklift', name: 'T-1', site: 'Quay', variant: 'diesel', features: {} } })).body as { id: string }).id;
+  return { operatorId, otherId, unitId };
+}
+
+export const DEVICE = 'device-of-the-test';
+
+/** Sends events of an evaluation. */
+export function send(caller: Caller, id: string, bodies: readonly EvaluationEventBody[], device = DEVICE, at = new Date().toISOString()) {
+  return caller.call(routes.appendEvents, { params: { id }, body: { device, events: bodies.map((body) => ({ id: uuidv7(), at, body })) } });
+}
+
+/** Every observed criterion done. */
+export function wholeSheet(pack: Pack): EvaluationEventBody[] {
+  return pack.sheet.sections.flatMap((section) => section.criteria.filter((each) => each.kind !== 'linked').map((each): EvaluationEventBody => ({ kind: 'scored', criterion: each.id, result: 'done' })));
+}
+
+/** Every check done. */
+export function wholeRound(pack: Pack): EvaluationEventBody[] {
+  return [{ kind: 'round-started' }, ...pack.checkpoints.map((each): EvaluationEventBody => ({ kind: 'checked', checkpoint: each.id, result: 'done' })), { kind: 'round-ended' }];
+}
