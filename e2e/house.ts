@@ -1,0 +1,32 @@
+import { expect } from 'vitest';
+import type { BrowserContext, Page } from 'playwright-core';
+import { openBrowser } from '../tools/browser';
+import { DEMO_PASSWORD } from '../server/src/index';
+
+/** Signs in by the form, as a person does. */
+export async function signIn(page: Page, address: string, login: string): Promise<void> {
+  await page.goto(address);
+  await page.getByLabel('Sign-in name').fill(login);
+  await page.getByLabel('Password').fill(DEMO_PASSWORD);
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await page.getByRole('navigation', { name: 'Areas' }).waitFor();
+}
+
+/** A browser of its own for a test; fails the test on errors in the page's console that nobody expected. */
+export async function browser(expected: RegExp = /status of (401|403|404|409|413|422|429)|ERR_CONNECTION|ERR_INTERNET|Failed to fetch/): Promise<{ context: BrowserContext; page: Page; close: () => Promise<void> }> {
+  const { context, close } = await openBrowser();
+  const page = context.pages()[0] ?? (await context.newPage());
+  const complaints: string[] = [];
+  page.on('console', (message) => {
+    if (message.type() === 'error' && !expected.test(message.text())) complaints.push(message.text());
+  });
+  page.on('pageerror', (error) => complaints.push(error.message));
+  return {
+    context,
+    page,
+    close: async () => {
+      await close();
+      expect(complaints).toEqual([]);
+    },
+  };
+}
