@@ -106,7 +106,7 @@ describe('the whole line', () => {
     await page.getByText('Mend: arms narrower').waitFor();
     expect(await page.getByRole('timer').innerText()).toMatch(/^\d+:\d\d$/);
 
-    for (const name of ['Carriage and mast front', 'Right front wheel', 'Right side']) {
+    for (const name of ['Carriage and mast front', 'Right front wheel']) {
       await station(name).click();
       await allDone();
     }
@@ -148,13 +148,13 @@ describe('the whole line', () => {
     await page.getByRole('heading', { name: 'Your session has ended' }).waitFor();
     await page.getByLabel('Password').fill('walk-the-ring');
     await page.getByRole('button', { name: 'Sign in', exact: true }).click();
-    await page.getByRole('button', { name: 'Go to the score sheet' }).click();
+    await page.getByRole('heading', { name: '4 still in the machine' }).waitFor();
     await saved();
     expect(cookies.length).toBe(1);
   });
 
   it('scores the sheet', async () => {
-    await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
+    await page.getByRole('tab', { name: /Score sheet/ }).click();
     const rows = page.getByRole('group').filter({ has: page.getByRole('button', { name: 'Not done' }) });
     const count = await rows.count();
     expect(count).toBe(25);
@@ -190,7 +190,7 @@ describe('the whole line', () => {
     await page.getByRole('tab', { name: /Review/ }).click();
     await page.getByRole('heading', { name: 'Competent', exact: true }).waitFor();
     await page.getByRole('heading', { name: 'Planted faults: 3 of 4 found' }).waitFor();
-    await page.getByText('too low').waitFor();
+    await page.getByText('too low', { exact: true }).waitFor();
     const reasons = await page.getByRole('region', { name: 'Outcome' }).innerText();
     expect(reasons).toMatch(/Missed: small nick/);
     expect(reasons).toMatch(/Graded mend, the key says stop/);

@@ -32,8 +32,8 @@ const phases = computed<{ id: Phase; name: string; hint: string }[]>(() => {
   const unscored = appraisal.value?.unscored.length ?? 0;
   return [
     { id: 'round', name: 'Round', hint: record.value.endedAt ? 'ended' : record.value.startedAt ? 'under way' : 'to start' },
-    { id: 'sheet', name: 'Score sheet', hint: unscored > 0 ? `${unscored} open` : 'complete' },
     { id: 'retrieve', name: 'Take out', hint: record.value.planted.length === 0 ? 'none planted' : left > 0 ? `${left} in` : 'all out' },
+    { id: 'sheet', name: 'Score sheet', hint: unscored > 0 ? `${unscored} open` : 'complete' },
     { id: 'review', name: 'Review', hint: '' },
     { id: 'sign', name: 'Decide and sign', hint: record.value.decision ? (record.value.signatures.size === 2 ? 'signed' : 'decided') : '' },
   ];
@@ -43,7 +43,9 @@ const phase = computed<Phase>({
     const asked = route.query['part'];
     if (typeof asked === 'string' && phases.value.some((each) => each.id === asked)) return asked as Phase;
     if (!working.value || record.value.decision) return record.value.decision && record.value.signatures.size < 2 && working.value ? 'sign' : 'review';
-    return record.value.endedAt ? (stillPlanted(record.value).length > 0 ? 'retrieve' : 'review') : 'round';
+    if (!record.value.endedAt) return 'round';
+    // Planted faults come out before the machine is driven for the score sheet.
+    return stillPlanted(record.value).length > 0 ? 'retrieve' : (appraisal.value?.unscored.length ?? 0) > 0 ? 'sheet' : 'review';
   },
   set: (part) => void router.replace({ query: { part } }),
 });

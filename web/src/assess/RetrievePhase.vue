@@ -7,7 +7,7 @@ import type { OpenEvaluation } from './useEvaluation';
 
 /** Every planted fault is ticked out of the machine before there is an outcome. */
 const props = defineProps<{ evaluation: OpenEvaluation; readOnly: boolean }>();
-defineEmits<{ go: ['review'] }>();
+defineEmits<{ go: ['sheet'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
 const record = computed(() => props.evaluation.record.value);
 const planted = computed(() => record.value.planted.flatMap((id) => pack.value.faults.find((each) => each.id === id) ?? []));
@@ -31,7 +31,7 @@ const part = (checkpoint: string) => {
         <button class="tick" role="checkbox" :aria-checked="out(each.id)" :disabled="readOnly || out(each.id)" :aria-label="`Taken out: ${faultName(each)}`" @click="evaluation.tap({ kind: 'retrieved', fault: each.id })">{{ out(each.id) ? 'Out' : 'Taken out' }}</button>
       </li>
     </ul>
-    <div class="row"><button v-if="!readOnly && planted.length" class="tick plain" @click="evaluation.undo()">Undo</button><button class="tick go" @click="$emit('go', 'review')">Go to the review</button></div>
+    <div class="row"><button v-if="!readOnly && planted.length" class="tick plain" @click="evaluation.undo()">Undo</button><button class="tick go" @click="$emit('go', 'sheet')">Go to the score sheet</button></div>
   </div>
 </template>
 

@@ -86,7 +86,7 @@ const real = ref(false);
         <template v-else-if="record.endedAt">
           <p>The round has ended.</p>
           <button v-if="!readOnly" class="big" :disabled="!undoable" @click="undo">Undo<span>{{ undoWords }}</span></button>
-          <button class="big primary" @click="$emit('go', 'sheet')">Go to the score sheet</button>
+          <button class="big primary" @click="$emit('go', record.planted.length > record.retrieved.length ? 'retrieve' : 'sheet')">{{ record.planted.length > record.retrieved.length ? 'Take the faults out' : 'Go to the score sheet' }}</button>
         </template>
       </div>
       <form v-if="noting" class="note" @submit.prevent="addNote"><label class="field">Note <textarea v-model="noteText" class="plain" rows="2" maxlength="2000"></textarea></label><button class="big primary" type="submit">Keep the note</button></form>

@@ -5,7 +5,7 @@ import type { OpenEvaluation } from './useEvaluation';
 
 /** The score sheet of the practical: one row a criterion, large targets, linked rows filled by the round. */
 const props = defineProps<{ evaluation: OpenEvaluation; readOnly: boolean }>();
-defineEmits<{ go: ['retrieve' | 'review'] }>();
+defineEmits<{ go: ['review'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
 const record = computed(() => props.evaluation.record.value);
 const appraisal = computed(() => props.evaluation.appraisal.value!);
@@ -33,7 +33,7 @@ async function excuse() {
       <div class="row">
         <button v-if="!readOnly" class="big critical" :aria-expanded="erring" @click="erring = !erring">Critical error</button>
         <button v-if="!readOnly" class="big" @click="evaluation.undo()">Undo</button>
-        <button class="big primary" @click="$emit('go', 'retrieve')">Go on</button>
+        <button class="big primary" @click="$emit('go', 'review')">Go to the review</button>
       </div>
     </div>
     <section v-if="erring" class="sheet pad" aria-label="Critical errors"><h2>Which one? It ends the evaluation.</h2><div class="errors"><button v-for="e in pack.sheet.criticalErrors" :key="e.id" class="big wide" @click="evaluation.tap({ kind: 'critical-error', error: e.id }); erring = false">{{ e.says }}</button></div></section>

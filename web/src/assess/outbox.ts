@@ -49,7 +49,7 @@ export const useOutbox = defineStore('outbox', () => {
   const refused = ref(0);
   const offline = ref(false);
   const lastSent = ref<string | null>(null);
-  const listeners = new Map<string, (sent: Sent) => void>();
+  const listeners = new Map<string, (sent: Sent, events: readonly EvaluationEvent[]) => void>();
   let timer: ReturnType<typeof setTimeout> | undefined;
   let started = false;
   let run: Promise<void> | null = null;
@@ -110,11 +110,12 @@ export const useOutbox = defineStore('outbox', () => {
       const batch = all.filter((each) => each.evaluationId === first.evaluationId).slice(0, 200);
       try {
         const sent = await call(routes.appendEvents, { params: { id: first.evaluationId }, body: { device: deviceName(), events: batch.map((each) => each.event) } });
+        // The screen learns that the server has them before they leave the outbox, so that no tap is ever in neither place.
+        listeners.get(first.evaluationId)?.(sent, batch.map((each) => each.event));
         await store.waiting.bulkDelete(batch.map((each) => each.seq));
         offline.value = false;
         lastSent.value = new Date().toISOString();
         await count();
-        listeners.get(first.evaluationId)?.(sent);
       } catch (error) {
         const code = error instanceof ApiProblem ? error.code : 'unexpected';
         if (code === 'not-signed-in') return count();
@@ -130,8 +131,8 @@ export const useOutbox = defineStore('outbox', () => {
           for (const each of batch) {
             try {
               const sent = await call(routes.appendEvents, { params: { id: each.evaluationId }, body: { device: deviceName(), events: [each.event] } });
+              listeners.get(each.evaluationId)?.(sent, [each.event]);
               await store.waiting.delete(each.seq);
-              listeners.get(each.evaluationId)?.(sent);
             } catch (single) {
               if (single instanceof ApiProblem && single.problem.status >= 400 && single.problem.status < 500 && single.code !== 'not-signed-in')
                 await store.waiting.update(each.seq, { refused: { code: single.code, detail: single.message } });
@@ -144,7 +145,7 @@ export const useOutbox = defineStore('outbox', () => {
     }
   }
 
-  function whenSent(evaluationId: string, listener: (sent: Sent) => void): () => void {
+  function whenSent(evaluationId: string, listener: (sent: Sent, events: readonly EvaluationEvent[]) => void): () => void {
     listeners.set(evaluationId, listener);
     return () => void listeners.delete(evaluationId);
   }

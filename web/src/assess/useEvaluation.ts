@@ -4,7 +4,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
 import { ApiProblem, call } from '../house/api';
 import { useSession } from '../house/session';
-import { deviceName, useOutbox } from './outbox';
+import { deviceName, useOutbox, type Sent } from './outbox';
 
 type Opened = RouteAnswer<typeof routes.evaluation>;
 
@@ -56,11 +56,17 @@ export function useEvaluation(id: string) {
     events.value = [...server, ...waiting.map((each) => each.event).filter((each) => !known.has(each.id))];
   }
 
-  const forget = outbox.whenSent(id, (sent) => {
-    if (sent.certificate) token.value = sent.certificate.token;
-    if (opened.value) opened.value = { ...opened.value, summary: sent.summary };
-  });
+  const forget = outbox.whenSent(id, accept);
   onBeforeUnmount(forget);
+
+  /** Takes in what the server has accepted. */
+  function accept(sent: Sent, accepted: readonly EvaluationEvent[]): void {
+    if (sent.certificate) token.value = sent.certificate.token;
+    if (!opened.value) return;
+    const known = new Set(opened.value.events.map((each) => each.id));
+    const by = session.account?.name ?? '';
+    opened.value = { ...opened.value, summary: sent.summary, events: [...opened.value.events, ...accepted.filter((each) => !known.has(each.id)).map((each) => ({ ...each, by }))] };
+  }
 
   /** Records what happened: safe on this device when it resolves, then on its way to the server. */
   async function tap(...bodies: EvaluationEventBody[]): Promise<void> {
@@ -82,8 +88,7 @@ export function useEvaluation(id: string) {
     const event: EvaluationEvent = { id: uuidv7(), at: new Date().toISOString(), body };
     const sent = await call(routes.appendEvents, { params: { id }, body: { device: deviceName(), events: [event] } });
     events.value = [...events.value, event];
-    if (sent.certificate) token.value = sent.certificate.token;
-    if (opened.value) opened.value = { ...opened.value, summary: sent.summary, events: [...opened.value.events, { ...event, by: session.account?.name ?? '' }] };
+    accept(sent, [event]);
   }
 
   async function takeOver(reason: string): Promise<void> {

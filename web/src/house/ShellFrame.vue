@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Role } from '@rounds/contract';
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useOutbox } from '../assess/outbox';
 import type { ThemeName } from '../tokens';
@@ -37,6 +37,11 @@ const shown = computed(() => areas.filter((each) => !each.roles || (session.role
 const saved = computed(() => {
   if (outbox.waiting === 0) return outbox.lastSent ? 'All on the server' : 'Nothing waiting';
   return outbox.offline ? `${outbox.waiting} saved here, no connection` : `${outbox.waiting} saved here, sending`;
+});
+
+// Signed in again: what waited goes out at once.
+watch(() => session.ended, (ended) => {
+  if (!ended) void outbox.flush();
 });
 
 let pendingGo = 0;

@@ -2,7 +2,7 @@
 import { routes, type RouteAnswer } from '@rounds/contract';
 import { Button } from 'ant-design-vue';
 import { onMounted, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
 import StateBox from '../house/StateBox.vue';
 import TimeArc from '../drawing/TimeArc.vue';
 import { call, fileAddress } from '../house/api';
@@ -50,6 +50,8 @@ onMounted(async () => {
   }
 });
 let typing: ReturnType<typeof setTimeout> | undefined;
+// A search still waiting to reach the address must not undo a step to another screen.
+onBeforeRouteLeave(() => clearTimeout(typing));
 watch([search, site, team], () => {
   clearTimeout(typing);
   typing = setTimeout(() => {
