@@ -13,7 +13,9 @@ export async function signIn(page: Page, address: string, login: string): Promis
 }
 
 /** A browser of its own for a test; fails the test on errors in the page's console that nobody expected. */
-export async function browser(expected: RegExp = /status of (401|403|404|409|413|422|429)|ERR_CONNECTION|ERR_INTERNET|Failed to fetch/): Promise<{ context: BrowserContext; page: Page; close: () => Promise<void> }> {
+export async function browser(
+  expected: RegExp = /status of (401|403|404|409|413|422|429)|ERR_CONNECTION|ERR_INTERNET|Failed to fetch/,
+): Promise<{ context: BrowserContext; page: Page; close: () => Promise<void> }> {
   const { context, close } = await openBrowser();
   const page = context.pages()[0] ?? (await context.newPage());
   const complaints: string[] = [];

@@ -27,8 +27,17 @@ const ROWS = 30;
 function roster(): string {
   const lines = ['Staff number,First name,Surname,Site,Team,Date of birth'];
   for (let i = 1; i <= ROWS; i++) {
-    const bad = { 7: `4007,,Nonaym,Ferry Quay,Quayside,1990-01-01`, 15: `4015,Wrong,Dayte,Ferry Quay,Quayside,2001-02-29`, 22: `4003,Twice,Given,Ferry Quay,Quayside,1985-05-05` }[i];
-    lines.push(bad ?? (i === 11 ? '4011,Torvald,Hestwall,Ferry Quay,Quayside,1991-06-17' : `40${String(i).padStart(2, '0')},Given${i},Family${i},Ferry Quay,Quayside,199${i % 10}-03-0${(i % 9) + 1}`));
+    const bad = {
+      7: `4007,,Nonaym,Ferry Quay,Quayside,1990-01-01`,
+      15: `4015,Wrong,Dayte,Ferry Quay,Quayside,2001-02-29`,
+      22: `4003,Twice,Given,Ferry Quay,Quayside,1985-05-05`,
+    }[i];
+    lines.push(
+      bad ??
+        (i === 11
+          ? '4011,Torvald,Hestwall,Ferry Quay,Quayside,1991-06-17'
+          : `40${String(i).padStart(2, '0')},Given${i},Family${i},Ferry Quay,Quayside,199${i % 10}-03-0${(i % 9) + 1}`),
+    );
   }
   return lines.join('\r\n');
 }
@@ -46,7 +55,8 @@ async function found(id: string, cue: RegExp, grade: string) {
 }
 async function allDone(except: readonly string[] = []) {
   const groups = page.getByRole('region', { name: 'Checks' }).getByRole('group', { name: /^CF-\d+ / });
-  for (const label of await groups.evaluateAll((list) => list.map((each) => each.getAttribute('aria-label')!.split(' ')[0]!))) if (!except.includes(label)) await mark(label, 'Done');
+  for (const label of await groups.evaluateAll((list) => list.map((each) => each.getAttribute('aria-label')!.split(' ')[0]!)))
+    if (!except.includes(label)) await mark(label, 'Done');
 }
 const saved = () => expect.poll(() => page.getByText('All on the server').count(), { timeout: 20_000 }).toBeGreaterThan(0);
 
@@ -78,7 +88,9 @@ describe('the whole line', () => {
     while ((await leaveOut.count()) > 0) await leaveOut.first().click();
     for (const id of ['CF-F10', 'CF-F28', 'CF-F60', 'CF-F24']) {
       const add = page.getByLabel('Add a fault');
-      const value = await add.locator('option').evaluateAll((list, wanted) => list.find((each) => each.textContent!.startsWith(`${wanted} `))!.getAttribute('value')!, id);
+      const value = await add
+        .locator('option')
+        .evaluateAll((list, wanted) => list.find((each) => each.textContent!.startsWith(`${wanted} `))!.getAttribute('value')!, id);
       await add.selectOption(value);
     }
     const go = page.getByRole('button', { name: 'Go to the machine' });
@@ -117,7 +129,17 @@ describe('the whole line', () => {
     await station('Rear').click();
     await allDone(['CF-27']);
     await mark('CF-27', 'Prompted');
-    for (const name of ['Left rear wheel', 'Left side \\(mounting side\\)', 'Left front wheel', 'Mast from behind', 'Floor beneath', 'Engine bay / battery compartment', 'Overhead guard', 'Operator station', 'Function-test lane']) {
+    for (const name of [
+      'Left rear wheel',
+      'Left side \\(mounting side\\)',
+      'Left front wheel',
+      'Mast from behind',
+      'Floor beneath',
+      'Engine bay / battery compartment',
+      'Overhead guard',
+      'Operator station',
+      'Function-test lane',
+    ]) {
       await station(name).click();
       await allDone();
       if (name === 'Operator station') await found('CF-60', /beacon dead/, 'Mend');
@@ -158,7 +180,11 @@ describe('the whole line', () => {
     const rows = page.getByRole('group').filter({ has: page.getByRole('button', { name: 'Not done' }) });
     const count = await rows.count();
     expect(count).toBe(25);
-    for (let i = 0; i < count; i++) await rows.nth(i).getByRole('button', { name: i === 6 ? 'Prompted' : 'Done', exact: true }).click();
+    for (let i = 0; i < count; i++)
+      await rows
+        .nth(i)
+        .getByRole('button', { name: i === 6 ? 'Prompted' : 'Done', exact: true })
+        .click();
     await page.getByText('complete', { exact: true }).first().waitFor();
   });
 
@@ -176,7 +202,14 @@ describe('the whole line', () => {
     // The server refuses as well, whatever the screen says.
     const id = page.url().match(/assess\/([0-9a-f-]+)/)![1]!;
     const refused = await page.evaluate(async (evaluation) => {
-      const answer = await fetch(`/api/evaluations/${evaluation}/events`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ device: localStorage.getItem('rounds-device'), events: [{ id: '019abcde-0000-7000-8000-000000000001', at: new Date().toISOString(), body: { kind: 'decided', outcome: 'competent' } }] }) });
+      const answer = await fetch(`/api/evaluations/${evaluation}/events`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({
+          device: localStorage.getItem('rounds-device'),
+          events: [{ id: '019abcde-0000-7000-8000-000000000001', at: new Date().toISOString(), body: { kind: 'decided', outcome: 'competent' } }],
+        }),
+      });
       return ((await answer.json()) as { code: string }).code;
     }, id);
     expect(refused).toBe('planted-faults-remain');
@@ -209,7 +242,10 @@ describe('the whole line', () => {
       await page.mouse.down();
       for (let i = 1; i < 8; i++) await page.mouse.move(box.x + 40 + i * 35, box.y + 80 + (i % 2 ? -30 : 30));
       await page.mouse.up();
-      await page.getByRole('region', { name: `${who === 'trainer' ? 'Trainer' : 'Operator'} signs` }).getByRole('button', { name: 'Sign' }).click();
+      await page
+        .getByRole('region', { name: `${who === 'trainer' ? 'Trainer' : 'Operator'} signs` })
+        .getByRole('button', { name: 'Sign' })
+        .click();
     }
     await page.getByRole('heading', { name: 'Signed and on record' }).waitFor();
     const today = await page.evaluate(async () => ((await (await fetch('/api/installation')).json()) as { today: string }).today);
@@ -259,11 +295,19 @@ describe('two trainers at one evaluation', () => {
     await other.page.goto(url);
     await other.page.getByText('Hilda Rousay has this evaluation open for writing.').waitFor();
     await other.page.getByRole('button', { name: /^Fork arms/ }).click();
-    expect(await other.page.getByRole('group', { name: /^CF-10 / }).getByRole('button', { name: 'Done' }).isDisabled()).toBe(true);
+    expect(
+      await other.page
+        .getByRole('group', { name: /^CF-10 / })
+        .getByRole('button', { name: 'Done' })
+        .isDisabled(),
+    ).toBe(true);
     await other.page.getByLabel(/Why you take it over/).fill('Hilda was called away');
     await other.page.getByRole('button', { name: 'Take it over' }).click();
     await other.page.getByText('has this evaluation open').waitFor({ state: 'detached' });
-    await other.page.getByRole('group', { name: /^CF-10 / }).getByRole('button', { name: 'Done' }).click();
+    await other.page
+      .getByRole('group', { name: /^CF-10 / })
+      .getByRole('button', { name: 'Done' })
+      .click();
     await other.page.getByText('All on the server').waitFor();
     await station('Fork arms').click();
     await page.getByText(/has this evaluation open for writing/).waitFor();
@@ -275,7 +319,15 @@ describe('two trainers at one evaluation', () => {
 describe('score and outcome', () => {
   it('are the same in the browser and on the server for 1,000 generated evaluations', async () => {
     const { build } = await import('esbuild');
-    const core = await build({ entryPoints: [join(import.meta.dirname, '..', 'core/src/index.ts')], bundle: true, format: 'iife', globalName: 'core', write: false, platform: 'browser', target: 'chrome110' });
+    const core = await build({
+      entryPoints: [join(import.meta.dirname, '..', 'core/src/index.ts')],
+      bundle: true,
+      format: 'iife',
+      globalName: 'core',
+      write: false,
+      platform: 'browser',
+      target: 'chrome110',
+    });
     const { simulateEvaluation } = await import('../demo/src/index');
     const { compose, proposePlants, seededRandom } = await import('../core/src/index');
     const { packsOfCheckout } = await import('../tools/demoServer');
@@ -296,7 +348,9 @@ describe('score and outcome', () => {
       const planted = proposePlants(effective, i % 6, i).map((each) => each.id);
       const skill = { thorough: random(), sharp: random(), grading: random(), pace: random() * 1.2, start: ['st-01', 'st-04', 'st-08'][i % 3]! };
       const starts = Array.from({ length: i % 4 }, (_, k) => ['st-01', 'st-08'][(i + k) % 2]!);
-      const events = simulateEvaluation(effective, skill, { startedAt: '2026-01-05T09:00:00.000Z', planted, random, earlierStarts: starts, sign: false }).filter(() => random() > (i % 5 === 0 ? 0.03 : 0));
+      const events = simulateEvaluation(effective, skill, { startedAt: '2026-01-05T09:00:00.000Z', planted, random, earlierStarts: starts, sign: false }).filter(
+        () => random() > (i % 5 === 0 ? 0.03 : 0),
+      );
       if (events.length > 0) given.push({ id: `0190${String(i).padStart(4, '0')}-0000-7000-8000-000000000000`, hash: effective.hash, events, starts });
     }
     // The server's path: stored through its append, read back from the database, appraised there.
@@ -305,7 +359,21 @@ describe('score and outcome', () => {
     for (const each of given) {
       const effective = packs.get(each.hash)!;
       await composeAndKeep(db, pack, { variant: effective.fitOut['variant']!, features: Object.fromEntries(pack.features.map((f) => [f.id, effective.fitOut[f.id]!])) });
-      const [row] = await db.insert(tables.evaluation).values({ id: each.id, personId: person!.id, classId: pack.id, unitId: unit!.id, packHash: each.hash, trainerId: account.id, conditions: '', earlierStarts: each.starts, phase: 'prepared', stillPlanted: [] }).returning();
+      const [row] = await db
+        .insert(tables.evaluation)
+        .values({
+          id: each.id,
+          personId: person!.id,
+          classId: pack.id,
+          unitId: unit!.id,
+          packHash: each.hash,
+          trainerId: account.id,
+          conditions: '',
+          earlierStarts: each.starts,
+          phase: 'prepared',
+          stillPlanted: [],
+        })
+        .returning();
       await appendEvents(demo.house, caller, row!, 'device-generated', each.events);
       const result = appraise(effective, foldEvaluation(await eventsOf(db, each.id)), each.starts);
       onServer.push({ score: result.score, outcome: result.outcome, reasons: JSON.stringify(result.reasons) });

@@ -19,7 +19,9 @@ export function packsOfCheckout(): Pack[] {
 }
 
 /** A demo served from this process on a free port, with data in a temporary directory or on TEST_DATABASE_URL-like `url`. */
-export async function startDemo(options: { demo?: boolean; url?: string } = {}): Promise<{ address: string; house: House; directory: string; stop: () => Promise<void> }> {
+export async function startDemo(
+  options: { demo?: boolean; url?: string } = {},
+): Promise<{ address: string; house: House; directory: string; stop: () => Promise<void> }> {
   const directory = mkdtempSync(join(tmpdir(), 'rounds-data-'));
   const store = await openStore({ url: options.url, directory, migrations: join(root, 'server', 'migrations') });
   const house: House = { store, db: store.db, now: () => new Date(), demo: true, publicUrl: null };

@@ -63,17 +63,31 @@ export function serve(args) {
 /** Runs a TypeScript tool with tsx. */
 export function runTypeScript(file, args = process.argv.slice(2)) {
   ensureInstalled(console.error);
-  const result = spawnSync(process.execPath, ['--import', 'tsx', join(root, file), ...args], { cwd: process.cwd(), stdio: 'inherit', env: { ...process.env, NODE_PATH: join(root, 'node_modules') } });
+  const result = spawnSync(process.execPath, ['--import', 'tsx', join(root, file), ...args], {
+    cwd: process.cwd(),
+    stdio: 'inherit',
+    env: { ...process.env, NODE_PATH: join(root, 'node_modules') },
+  });
   process.exit(result.status ?? 1);
 }
 
 /** Debian's Chromium and poppler, installed when missing and allowed. Throws with what to do otherwise. */
 export function ensureBrowser(log = console.log) {
-  const wanted = [['/usr/bin/chromium', 'chromium'], ['/usr/bin/pdftotext', 'poppler-utils']].filter(([path]) => !existsSync(path)).map(([, name]) => name);
+  const wanted = [
+    ['/usr/bin/chromium', 'chromium'],
+    ['/usr/bin/pdftotext', 'poppler-utils'],
+  ]
+    .filter(([path]) => !existsSync(path))
+    .map(([, name]) => name);
   if (wanted.length === 0) return;
   log(`Installing ${wanted.join(' and ')} from Debian ...`);
   const asRoot = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
-  const attempt = (args) => spawnSync([...asRoot, 'apt-get', ...args][0], [...asRoot, 'apt-get', ...args].slice(1), { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  const attempt = (args) =>
+    spawnSync([...asRoot, 'apt-get', ...args][0], [...asRoot, 'apt-get', ...args].slice(1), {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
   attempt(['update', '-q']);
-  if (attempt(['install', '-y', '-q', '--no-install-recommends', ...wanted]).status !== 0) throw new Error(`The browser tests need ${wanted.join(' and ')}. Install them as root: apt-get install ${wanted.join(' ')}`);
+  if (attempt(['install', '-y', '-q', '--no-install-recommends', ...wanted]).status !== 0)
+    throw new Error(`The browser tests need ${wanted.join(' and ')}. Install them as root: apt-get install ${wanted.join(' ')}`);
 }

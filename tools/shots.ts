@@ -10,7 +10,16 @@ import { startDemo } from './demoServer';
 import { ensureBrowser, ensureBuilt } from './setup.mjs';
 import { VIEWS, signIn } from './views';
 
-const { values } = parseArgs({ options: { out: { type: 'string' }, size: { type: 'string', default: '1280x800' }, theme: { type: 'string', default: 'paper' }, only: { type: 'string' }, at: { type: 'string' }, full: { type: 'boolean', default: false } } });
+const { values } = parseArgs({
+  options: {
+    out: { type: 'string' },
+    size: { type: 'string', default: '1280x800' },
+    theme: { type: 'string', default: 'paper' },
+    only: { type: 'string' },
+    at: { type: 'string' },
+    full: { type: 'boolean', default: false },
+  },
+});
 ensureBrowser();
 ensureBuilt();
 const out = values.out ?? join(import.meta.dirname, '..', 'docs', 'screenshots');

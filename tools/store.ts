@@ -7,7 +7,13 @@ const root = join(import.meta.dirname, '..');
 const [command, ...rest] = process.argv.slice(2);
 const directory = process.env['ROUNDS_DATA'] ?? join(root, '.data', rest.includes('demo') ? 'demo' : 'main');
 const backups = join(directory, 'backups');
-const newest = () => (existsSync(backups) ? (readdirSync(backups).filter((name) => name.endsWith('.tar.gz')).sort().at(-1) ?? null) : null);
+const newest = () =>
+  existsSync(backups)
+    ? (readdirSync(backups)
+        .filter((name) => name.endsWith('.tar.gz'))
+        .sort()
+        .at(-1) ?? null)
+    : null;
 
 async function backup(): Promise<void> {
   if (!existsSync(directory)) throw new Error(`There is no data in ${directory}.`);
@@ -37,7 +43,11 @@ async function restore(): Promise<void> {
   if (!file) throw new Error('usage: npm run restore -- FILE [demo]');
   if (!existsSync(file)) throw new Error(`There is no file ${file}.`);
   const { setAside, counts } = await restoreStore(directory, file);
-  console.log(`Restored and opened: ${Object.entries(counts).map(([table, n]) => `${n} ${table.replace('_', ' ')}`).join(', ')}.`);
+  console.log(
+    `Restored and opened: ${Object.entries(counts)
+      .map(([table, n]) => `${n} ${table.replace('_', ' ')}`)
+      .join(', ')}.`,
+  );
   if (setAside) console.log(`What was there before is kept in ${setAside}.`);
 }
 

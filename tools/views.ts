@@ -14,7 +14,11 @@ export async function signIn(page: Page, address: string, login: string): Promis
   await page.goto(`${address}/ring.svg`);
   await page.evaluate(async (who) => {
     const installation = (await (await fetch('/api/installation')).json()) as { demoPassword: string };
-    await fetch('/api/session', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ login: who, password: installation.demoPassword }) });
+    await fetch('/api/session', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ login: who, password: installation.demoPassword }),
+    });
   }, login);
 }
 
@@ -32,61 +36,189 @@ async function firstEvaluation(page: Page, phase: (each: { phase: string; outcom
 }
 
 export const VIEWS: readonly View[] = [
-  { name: 'sign-in', as: null, kept: true, open: async (page, address) => { await page.goto(address); await page.getByRole('heading', { name: 'Rounds' }).waitFor(); } },
+  {
+    name: 'sign-in',
+    as: null,
+    kept: true,
+    open: async (page, address) => {
+      await page.goto(address);
+      await page.getByRole('heading', { name: 'Rounds' }).waitFor();
+    },
+  },
   { name: 'today', as: 'hilda', kept: true, open: go('/', /20\d\d/) },
-  { name: 'people', as: 'hilda', kept: true, open: async (page, address) => { await go('/people', /People/)(page, address); await page.getByRole('table').waitFor(); } },
-  { name: 'import', as: 'hilda', kept: true, open: async (page, address) => {
+  {
+    name: 'people',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      await go('/people', /People/)(page, address);
+      await page.getByRole('table').waitFor();
+    },
+  },
+  {
+    name: 'import',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
       await go('/people/import', /Import people/)(page, address);
-      const rows = ['Staff no,First name,Surname,Site,Team,DOB', '30001,Asta,Grimness,Ferry Quay,Quayside,1990-04-12', '30002,Bram,Yesnaby,Ferry Quay,Quayside,1988-02-30', '30003,,Warbeth,Ferry Quay,Quayside,1979-11-02', '30001,Cleo,Rackwick,Ferry Quay,Cargo shed,1994-07-21', '30005,Dag,Burness,Gannet Field,Airfield ground,2001-01-19'];
+      const rows = [
+        'Staff no,First name,Surname,Site,Team,DOB',
+        '30001,Asta,Grimness,Ferry Quay,Quayside,1990-04-12',
+        '30002,Bram,Yesnaby,Ferry Quay,Quayside,1988-02-30',
+        '30003,,Warbeth,Ferry Quay,Quayside,1979-11-02',
+        '30001,Cleo,Rackwick,Ferry Quay,Cargo shed,1994-07-21',
+        '30005,Dag,Burness,Gannet Field,Airfield ground,2001-01-19',
+      ];
       await page.getByLabel('CSV file').setInputFiles({ name: 'new-starters.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\r\n')) });
       await page.getByRole('table', { name: 'Rejected rows' }).waitFor();
-    } },
-  { name: 'person', as: 'hilda', kept: true, open: async (page, address) => {
+    },
+  },
+  {
+    name: 'person',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
       await go('/', /20\d\d/)(page, address);
       await page.getByRole('region', { name: 'People who need attention' }).getByRole('link').first().click();
       await page.getByRole('heading', { name: 'History' }).waitFor();
-    } },
-  { name: 'matrix', as: 'hilda', kept: true, open: async (page, address) => { await go('/people/matrix', /Standing matrix/)(page, address); await page.getByRole('table').waitFor(); } },
-  { name: 'classes', as: 'hilda', kept: true, open: async (page, address) => { await go('/classes', /Machine classes/)(page, address); await page.getByRole('link', { name: /Counterbalance/ }).waitFor(); } },
+    },
+  },
+  {
+    name: 'matrix',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      await go('/people/matrix', /Standing matrix/)(page, address);
+      await page.getByRole('table').waitFor();
+    },
+  },
+  {
+    name: 'classes',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      await go('/classes', /Machine classes/)(page, address);
+      await page.getByRole('link', { name: /Counterbalance/ }).waitFor();
+    },
+  },
   { name: 'class-round', as: 'hilda', kept: true, open: go('/classes/counterbalance-forklift', /Counterbalance forklift/) },
-  { name: 'class-faults', as: 'hilda', kept: true, open: async (page, address) => { await go('/classes/counterbalance-forklift', /Counterbalance forklift/)(page, address); await page.getByRole('tab', { name: /Faults/ }).click(); await page.getByRole('table').waitFor(); } },
-  { name: 'class-numbers', as: 'hilda', open: async (page, address) => { await go('/classes/counterbalance-forklift', /Counterbalance forklift/)(page, address); await page.getByRole('tab', { name: /Numbers/ }).click(); } },
-  { name: 'class-procedures', as: 'hilda', open: async (page, address) => { await go('/classes/counterbalance-forklift', /Counterbalance forklift/)(page, address); await page.getByRole('tab', { name: /Procedures/ }).click(); } },
-  { name: 'assess', as: 'hilda', kept: true, open: async (page, address) => { await go('/assess', /Evaluations/)(page, address); await page.getByRole('table').waitFor(); } },
-  { name: 'prepare', as: 'hilda', kept: true, open: async (page, address) => {
+  {
+    name: 'class-faults',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      await go('/classes/counterbalance-forklift', /Counterbalance forklift/)(page, address);
+      await page.getByRole('tab', { name: /Faults/ }).click();
+      await page.getByRole('table').waitFor();
+    },
+  },
+  {
+    name: 'class-numbers',
+    as: 'hilda',
+    open: async (page, address) => {
+      await go('/classes/counterbalance-forklift', /Counterbalance forklift/)(page, address);
+      await page.getByRole('tab', { name: /Numbers/ }).click();
+    },
+  },
+  {
+    name: 'class-procedures',
+    as: 'hilda',
+    open: async (page, address) => {
+      await go('/classes/counterbalance-forklift', /Counterbalance forklift/)(page, address);
+      await page.getByRole('tab', { name: /Procedures/ }).click();
+    },
+  },
+  {
+    name: 'assess',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      await go('/assess', /Evaluations/)(page, address);
+      await page.getByRole('table').waitFor();
+    },
+  },
+  {
+    name: 'prepare',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
       await go('/assess/new', /Prepare an evaluation/)(page, address);
-      await page.getByRole('button', { name: /Isla Marwick|Eilidh|Sander/ }).first().click().catch(() => undefined);
+      await page
+        .getByRole('button', { name: /Isla Marwick|Eilidh|Sander/ })
+        .first()
+        .click()
+        .catch(() => undefined);
       await page.getByRole('button', { name: /FLT-02/ }).click();
       const ticks = page.getByRole('checkbox', { name: 'Confirm planted' });
       await ticks.first().click();
       await ticks.first().click();
-    } },
-  { name: 'run', as: 'hilda', kept: true, open: async (page, address) => {
+    },
+  },
+  {
+    name: 'run',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
       await page.goto(`${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=round`);
       await page.getByRole('button', { name: /^Rear:/ }).waitFor();
-    } },
-  { name: 'sheet', as: 'hilda', kept: true, open: async (page, address) => {
+    },
+  },
+  {
+    name: 'sheet',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
       await page.goto(`${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=sheet`);
       await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
-    } },
-  { name: 'retrieve', as: 'hilda', kept: true, open: async (page, address) => {
+    },
+  },
+  {
+    name: 'retrieve',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
       await page.goto(`${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=retrieve`);
       await page.getByRole('heading', { name: /still in the machine/ }).waitFor();
-    } },
-  { name: 'review', as: 'hilda', kept: true, open: async (page, address) => {
+    },
+  },
+  {
+    name: 'review',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
       await page.goto(`${address}/assess/${await firstEvaluation(page, (each) => each.phase === 'closed' && each.outcome === 'not-yet')}?part=review`);
       await page.getByRole('region', { name: 'Outcome' }).waitFor();
-    } },
-  { name: 'signed', as: 'hilda', kept: true, open: async (page, address) => {
+    },
+  },
+  {
+    name: 'signed',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
       await page.goto(`${address}/assess/${await firstEvaluation(page, (each) => each.phase === 'closed' && each.outcome === 'competent')}?part=sign`);
       await page.getByRole('heading', { name: /Signed and on record/ }).waitFor();
-    } },
-  { name: 'settings', as: 'una', open: async (page, address) => { await go('/settings', /Settings/)(page, address); await page.getByRole('heading', { name: 'Add an account' }).waitFor(); } },
+    },
+  },
+  {
+    name: 'settings',
+    as: 'una',
+    open: async (page, address) => {
+      await go('/settings', /Settings/)(page, address);
+      await page.getByRole('heading', { name: 'Add an account' }).waitFor();
+    },
+  },
   { name: 'operator-today', as: 'isla', open: go('/', /20\d\d/) },
   { name: 'operator-assess', as: 'isla', open: go('/assess', /My evaluations/) },
   { name: 'supervisor-today', as: 'gordon', open: go('/', /20\d\d/) },
   { name: 'workshop-today', as: 'viktor', open: go('/', /20\d\d/) },
   { name: 'no-permission', as: 'viktor', open: go('/people', /Not open to your role/) },
-  { name: 'verify', as: null, open: async (page, address) => { await page.goto(`${address}/verify/nothing-here`); await page.getByRole('heading', { name: 'No such card' }).waitFor(); } },
+  {
+    name: 'verify',
+    as: null,
+    open: async (page, address) => {
+      await page.goto(`${address}/verify/nothing-here`);
+      await page.getByRole('heading', { name: 'No such card' }).waitFor();
+    },
+  },
   { name: 'lost', as: 'hilda', open: go('/nowhere', /nothing at this address/) },
 ];

@@ -21,8 +21,15 @@ export function openApiDocument(): object {
         ...(spec.body ? { body: { content: { 'application/json': { schema: spec.body } }, required: true } } : {}),
       },
       responses: {
-        200: { description: 'Done', content: typeof spec.answer === 'string' ? { [spec.answer]: { schema: { type: 'string', format: 'binary' } } } : { 'application/json': { schema: spec.answer } } },
-        default: { description: `Problem (RFC 9457)${spec.problems ? `: ${spec.problems.join(', ')}` : ''}`, content: { 'application/problem+json': { schema: problemSchema } } },
+        200: {
+          description: 'Done',
+          content:
+            typeof spec.answer === 'string' ? { [spec.answer]: { schema: { type: 'string', format: 'binary' } } } : { 'application/json': { schema: spec.answer } },
+        },
+        default: {
+          description: `Problem (RFC 9457)${spec.problems ? `: ${spec.problems.join(', ')}` : ''}`,
+          content: { 'application/problem+json': { schema: problemSchema } },
+        },
       },
     });
   }

@@ -12,7 +12,6 @@ export const line = z
   .trim()
   .min(1, 'must not be empty')
   .max(200, 'is longer than 200 characters')
-  // eslint-disable-next-line no-control-regex -- control characters are what is refused here
   .refine((text) => !/[\u0000-\u001f\u007f]/.test(text), 'contains control characters');
 export const optionalLine = line.nullable();
 

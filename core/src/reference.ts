@@ -73,9 +73,7 @@ const calculations: Record<string, Calculation> = {
   cohen_kappa_table: cohen,
   cohen_kappa_degenerate: cohen,
   cohen_kappa_custom: ({ table, agreement_weights, disagreement_weights }) => ({
-    kappa: agreement_weights
-      ? statistics.cohenKappa(table, agreement_weights).kappa
-      : statistics.cohenKappaDisagreement(table, disagreement_weights),
+    kappa: agreement_weights ? statistics.cohenKappa(table, agreement_weights).kappa : statistics.cohenKappaDisagreement(table, disagreement_weights),
   }),
   cohen_kappa_ci: ({ table, weights, confidence }) => {
     const interval = statistics.cohenKappaInterval(table, weights, confidence)!;
@@ -89,8 +87,16 @@ const calculations: Record<string, Calculation> = {
   icc: ({ ratings }) => {
     const r = statistics.intraclassCorrelations(ratings);
     return {
-      icc_1_1: r.icc11, icc_2_1: r.icc21, icc_3_1: r.icc31, icc_1_k: r.icc1k, icc_2_k: r.icc2k, icc_3_k: r.icc3k,
-      bms: r.bms, wms: r.wms, jms: r.jms, ems: r.ems,
+      icc_1_1: r.icc11,
+      icc_2_1: r.icc21,
+      icc_3_1: r.icc31,
+      icc_1_k: r.icc1k,
+      icc_2_k: r.icc2k,
+      icc_3_k: r.icc3k,
+      bms: r.bms,
+      wms: r.wms,
+      jms: r.jms,
+      ems: r.ems,
     };
   },
   krippendorff_alpha: ({ units, level }) => {

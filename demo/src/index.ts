@@ -1,6 +1,22 @@
 import {
-  addDays, addMonths, appraise, compose, foldEvaluation, honestSeconds, proposePlants, seededRandom, walkingLine, GRADES, severity,
-  type CertificationEventBody, type Composition, type EffectivePack, type EvaluationEvent, type EvaluationEventBody, type Pack, type PlainDate,
+  addDays,
+  addMonths,
+  appraise,
+  compose,
+  foldEvaluation,
+  honestSeconds,
+  proposePlants,
+  seededRandom,
+  walkingLine,
+  GRADES,
+  severity,
+  type CertificationEventBody,
+  type Composition,
+  type EffectivePack,
+  type EvaluationEvent,
+  type EvaluationEventBody,
+  type Pack,
+  type PlainDate,
 } from '@rounds/core';
 import { CLASSES, FITTERS, OPERATORS, SUPERVISORS, TEAMS, TRAINERS } from './names';
 
@@ -61,7 +77,11 @@ export interface Skill {
 const SIGNATURE = 'M40 130L70 60L95 140L120 70L150 130L190 90L230 125L280 80L330 120L400 95L470 110';
 
 /** Events of a whole evaluation as an operator of the given skill would produce them, up to both signatures. */
-export function simulateEvaluation(pack: EffectivePack, skill: Skill, given: { startedAt: string; planted: readonly string[]; random: () => number; earlierStarts: readonly string[]; sign?: boolean }): EvaluationEvent[] {
+export function simulateEvaluation(
+  pack: EffectivePack,
+  skill: Skill,
+  given: { startedAt: string; planted: readonly string[]; random: () => number; earlierStarts: readonly string[]; sign?: boolean },
+): EvaluationEvent[] {
   const { random } = given;
   const nextId = seededIds(random);
   const events: EvaluationEvent[] = [];
@@ -99,9 +119,20 @@ export function simulateEvaluation(pack: EffectivePack, skill: Skill, given: { s
         const right = random() < 0.4 + 0.58 * skill.grading;
         const off = severity(fault.grade) + (random() < 0.7 ? -1 : 1);
         const grade = right ? fault.grade : GRADES[Math.max(1, Math.min(3, off))]!;
-        add({ kind: 'reported', checkpoint: check.id, fault: fault.grade === 'sound' ? null : fault.id, grade: fault.grade === 'sound' ? 'watch' : grade, prompted: result === 'prompted', real: false }, 8);
+        add(
+          {
+            kind: 'reported',
+            checkpoint: check.id,
+            fault: fault.grade === 'sound' ? null : fault.id,
+            grade: fault.grade === 'sound' ? 'watch' : grade,
+            prompted: result === 'prompted',
+            real: false,
+          },
+          8,
+        );
       }
-      if (here.length === 0 && random() < 0.02 * (1.4 - skill.sharp)) add({ kind: 'reported', checkpoint: check.id, fault: null, grade: 'watch', prompted: false, real: false }, 6);
+      if (here.length === 0 && random() < 0.02 * (1.4 - skill.sharp))
+        add({ kind: 'reported', checkpoint: check.id, fault: null, grade: 'watch', prompted: false, real: false }, 6);
     }
   }
   add({ kind: 'round-ended' }, 20);
@@ -112,7 +143,8 @@ export function simulateEvaluation(pack: EffectivePack, skill: Skill, given: { s
       const done = 0.5 + 0.48 * (skill.thorough * 0.5 + skill.sharp * 0.3 + skill.grading * 0.2);
       add({ kind: 'scored', criterion: criterion.id, result: roll < done ? 'done' : roll < done + (1 - done) * 0.7 ? 'prompted' : 'not' }, 60 + 120 * random());
     }
-  if (random() < 0.05 * (1.2 - skill.thorough)) add({ kind: 'critical-error', error: pack.sheet.criticalErrors[Math.floor(random() * pack.sheet.criticalErrors.length)]!.id }, 5);
+  if (random() < 0.05 * (1.2 - skill.thorough))
+    add({ kind: 'critical-error', error: pack.sheet.criticalErrors[Math.floor(random() * pack.sheet.criticalErrors.length)]!.id }, 5);
   for (const fault of given.planted) add({ kind: 'retrieved', fault }, 45);
   if (given.sign !== false) {
     const { outcome } = appraise(pack, foldEvaluation(events), given.earlierStarts);
@@ -136,7 +168,12 @@ export function demoOrganisation(today: PlainDate, packs: readonly Pack[], seed 
   const people = OPERATORS.map(([givenName, familyName], i): DemoPerson => {
     const [team, site] = TEAMS[[0, 0, 1, 2, 2, 3, 4, 4, 5, 1][i % 10]!]!;
     return {
-      id: idOn(opening), payroll: String(20101 + i * 7), givenName, familyName, team, site,
+      id: idOn(opening),
+      payroll: String(20101 + i * 7),
+      givenName,
+      familyName,
+      team,
+      site,
       email: `${givenName}.${familyName}`.toLowerCase().replace(/[^a-z.]/g, '') + '@skerrow.example',
       born: addDays(addMonths(today, -12 * (20 + Math.floor(random() * 40))), -Math.floor(random() * 360)),
       started: addDays(opening, -Math.floor(random() * 3000)),
@@ -148,15 +185,26 @@ export function demoOrganisation(today: PlainDate, packs: readonly Pack[], seed 
     Array.from({ length: count }, (_, i) => {
       const known = packs.find((each) => each.id === classId);
       const variant = classId === 'counterbalance-forklift' ? variants[i % variants.length]! : (known?.variants[0]?.id ?? null);
-      const where = classId === 'counterbalance-forklift' ? (['Ferry Quay', 'Ferry Quay', 'Ferry Quay', 'Ferry Quay', 'Gannet Field', 'Trust Workshop', 'Ferry Quay', 'Gannet Field', 'Ferry Quay'][i] ?? site) : site;
-      const features: Record<string, string> = classId === 'counterbalance-forklift' ? { tyres: i % 2 === 0 ? 'pneumatic' : 'cushion', attachment: i === 3 ? 'none' : 'sideshift', ...(variant === 'electric' ? { 'separate-reservoirs': 'no', transmission: 'electric' } : {}) } : {};
+      const where =
+        classId === 'counterbalance-forklift'
+          ? (['Ferry Quay', 'Ferry Quay', 'Ferry Quay', 'Ferry Quay', 'Gannet Field', 'Trust Workshop', 'Ferry Quay', 'Gannet Field', 'Ferry Quay'][i] ?? site)
+          : site;
+      const features: Record<string, string> =
+        classId === 'counterbalance-forklift'
+          ? {
+              tyres: i % 2 === 0 ? 'pneumatic' : 'cushion',
+              attachment: i === 3 ? 'none' : 'sideshift',
+              ...(variant === 'electric' ? { 'separate-reservoirs': 'no', transmission: 'electric' } : {}),
+            }
+          : {};
       return { id: idOn(opening), classId, name: `${short}-${String(i + 1).padStart(2, '0')}`, site: where, variant, features };
     }),
   );
 
   const certifications: DemoOrganisation['certifications'] = [];
   const evaluations: DemoEvaluation[] = [];
-  const certify = (personId: string, classId: string, on: PlainDate, body: CertificationEventBody, by = pick(TRAINERS)[1]) => certifications.push({ personId, classId, on, body, by });
+  const certify = (personId: string, classId: string, on: PlainDate, body: CertificationEventBody, by = pick(TRAINERS)[1]) =>
+    certifications.push({ personId, classId, on, body, by });
 
   for (const person of people) {
     const usual = TEAMS.find(([team]) => team === person.team)![2];
@@ -166,7 +214,12 @@ export function demoOrganisation(today: PlainDate, packs: readonly Pack[], seed 
       certify(person.id, classId, on, { kind: 'certificate-recorded', words: 'card shown, kept on paper before' });
       const own = units.filter((each) => each.classId === classId);
       for (const machine of own.slice(0, 1 + Math.floor(random() * own.length))) certify(person.id, classId, on, { kind: 'familiarised', unit: machine.name });
-      if (random() < 0.12) certify(person.id, classId, addDays(today, -Math.floor(random() * 20)), { kind: 'trigger', trigger: pick(['near-miss', 'workplace-changed', 'unsafe-act'] as const), words: 'raised by the supervisor' });
+      if (random() < 0.12)
+        certify(person.id, classId, addDays(today, -Math.floor(random() * 20)), {
+          kind: 'trigger',
+          trigger: pick(['near-miss', 'workplace-changed', 'unsafe-act'] as const),
+          words: 'raised by the supervisor',
+        });
     }
   }
 
@@ -184,8 +237,15 @@ export function demoOrganisation(today: PlainDate, packs: readonly Pack[], seed 
       const planted = proposePlants(pack, planting, Math.floor(random() * 1e9)).map((each) => each.id);
       const events = simulateEvaluation(pack, { ...skill, start }, { startedAt, planted, random, earlierStarts: earlier, sign });
       const made: DemoEvaluation = {
-        id: newId(startedAt), personId: person.id, unitId: truck.id, trainer: pick(TRAINERS)[1], composition: { variant: truck.variant!, features: truck.features },
-        conditions: pick(['Dry, good light', 'Light rain, wet apron', 'Indoors', 'Low sun from the south', 'Windy, cold start']), createdAt: startedAt, earlierStarts: [...earlier], events,
+        id: newId(startedAt),
+        personId: person.id,
+        unitId: truck.id,
+        trainer: pick(TRAINERS)[1],
+        composition: { variant: truck.variant!, features: truck.features },
+        conditions: pick(['Dry, good light', 'Light rain, wet apron', 'Indoors', 'Low sun from the south', 'Windy, cold start']),
+        createdAt: startedAt,
+        earlierStarts: [...earlier],
+        events,
       };
       evaluations.push(made);
       earlier.unshift(start);
@@ -193,7 +253,13 @@ export function demoOrganisation(today: PlainDate, packs: readonly Pack[], seed 
     };
     drivers.forEach((person, i) => {
       const level = ((i * 7) % drivers.length) / (drivers.length - 1);
-      const skill: Skill = { thorough: 0.55 + 0.45 * level, sharp: 0.45 + 0.55 * ((level * 3 + 0.4) % 1), grading: 0.35 + 0.65 * ((level * 5 + 0.2) % 1), pace: 0.4 + 0.6 * level, start: ring[i % 3 === 0 ? 0 : i % 3 === 1 ? 7 : 4] ?? ring[0]! };
+      const skill: Skill = {
+        thorough: 0.55 + 0.45 * level,
+        sharp: 0.45 + 0.55 * ((level * 3 + 0.4) % 1),
+        grading: 0.35 + 0.65 * ((level * 5 + 0.2) % 1),
+        pace: 0.4 + 0.6 * level,
+        start: ring[i % 3 === 0 ? 0 : i % 3 === 1 ? 7 : 4] ?? ring[0]!,
+      };
       const earlier: string[] = [];
       if (i === 2) {
         certify(person.id, forklift.id, addDays(today, -24), { kind: 'training-started' });
@@ -225,7 +291,9 @@ export function demoOrganisation(today: PlainDate, packs: readonly Pack[], seed 
     if (unfinished) {
       const made = evaluate(unfinished, { thorough: 0.8, sharp: 0.7, grading: 0.7, pace: 0.7, start: ring[0]! }, addDays(today, -1), [], 4, false);
       const ended = made.events.findIndex((each) => each.body.kind === 'round-ended');
-      made.events = made.events.filter((each, k) => k <= ended || (each.body.kind === 'retrieved' && made.events.filter((x) => x.body.kind === 'retrieved').indexOf(each) < 2));
+      made.events = made.events.filter(
+        (each, k) => k <= ended || (each.body.kind === 'retrieved' && made.events.filter((x) => x.body.kind === 'retrieved').indexOf(each) < 2),
+      );
       made.trainer = 'hilda';
     }
   }

@@ -1,16 +1,72 @@
 /** Invented people of the demo organisation. */
 export const OPERATORS: readonly (readonly [string, string])[] = [
-  ['Isla', 'Marwick'], ['Tormod', 'Skaill'], ['Ruaridh', 'Fenwick-Oyelaran'], ['Nadia', 'Brekke'], ['Callum', 'Innes'], ['Wren', 'Halcrow'], ['Olaf', 'Stenhouse'], ['Priya', 'Raman'],
-  ['Magnus', 'Heddle'], ['Ewa', 'Lisowska'], ['Fergus', 'Tulloch'], ['Amara', 'Nwosu'], ['Davit', 'Kapanadze'], ['Eilidh', 'Corrigall'], ['Sander', 'Vos'], ['Bridget', "O'Mara"],
-  ['Hamish', 'Sclater'], ['Leilani', 'Kahale'], ['Iain', 'Drever'], ['Marta', 'Fonseca'], ['Gareth', 'Pugh'], ['Sunniva', 'Aasen'], ['Kofi', 'Boateng'], ['Morag', 'Linklater'],
-  ['Yusuf', 'Demirel'], ['Catriona', 'Flett'], ['Anselm', 'Brandt'], ['Rhona', 'Miller'], ['Tomasz', 'Wilk'], ['Ines', 'Carvalho'], ['Duncan', 'Rendall'], ['Freya', 'Isbister'],
-  ['Joaquin', 'Prieto'], ['Sorcha', 'Quigley'], ['Bjarne', 'Lund'], ['Hanneke', 'de Wit'], ['Lachlan', 'Muir'], ['Oonagh', 'Devlin'], ['Arvid', 'Sandison'], ['Thandi', 'Mokoena'],
-  ['Peder', 'Holm'], ['Kirsty', 'Groat'], ['Mihai', 'Ionescu'], ['Saoirse', 'Byrne'], ['Rory', 'Leask'], ['Chiara', 'Donati'], ['Einar', 'Wick'], ['Jessamy', 'Thorne'],
+  ['Isla', 'Marwick'],
+  ['Tormod', 'Skaill'],
+  ['Ruaridh', 'Fenwick-Oyelaran'],
+  ['Nadia', 'Brekke'],
+  ['Callum', 'Innes'],
+  ['Wren', 'Halcrow'],
+  ['Olaf', 'Stenhouse'],
+  ['Priya', 'Raman'],
+  ['Magnus', 'Heddle'],
+  ['Ewa', 'Lisowska'],
+  ['Fergus', 'Tulloch'],
+  ['Amara', 'Nwosu'],
+  ['Davit', 'Kapanadze'],
+  ['Eilidh', 'Corrigall'],
+  ['Sander', 'Vos'],
+  ['Bridget', "O'Mara"],
+  ['Hamish', 'Sclater'],
+  ['Leilani', 'Kahale'],
+  ['Iain', 'Drever'],
+  ['Marta', 'Fonseca'],
+  ['Gareth', 'Pugh'],
+  ['Sunniva', 'Aasen'],
+  ['Kofi', 'Boateng'],
+  ['Morag', 'Linklater'],
+  ['Yusuf', 'Demirel'],
+  ['Catriona', 'Flett'],
+  ['Anselm', 'Brandt'],
+  ['Rhona', 'Miller'],
+  ['Tomasz', 'Wilk'],
+  ['Ines', 'Carvalho'],
+  ['Duncan', 'Rendall'],
+  ['Freya', 'Isbister'],
+  ['Joaquin', 'Prieto'],
+  ['Sorcha', 'Quigley'],
+  ['Bjarne', 'Lund'],
+  ['Hanneke', 'de Wit'],
+  ['Lachlan', 'Muir'],
+  ['Oonagh', 'Devlin'],
+  ['Arvid', 'Sandison'],
+  ['Thandi', 'Mokoena'],
+  ['Peder', 'Holm'],
+  ['Kirsty', 'Groat'],
+  ['Mihai', 'Ionescu'],
+  ['Saoirse', 'Byrne'],
+  ['Rory', 'Leask'],
+  ['Chiara', 'Donati'],
+  ['Einar', 'Wick'],
+  ['Jessamy', 'Thorne'],
 ];
 
-export const TRAINERS: readonly (readonly [string, string])[] = [['Hilda Rousay', 'hilda'], ['Ronan Keld', 'ronan'], ['Signe Oxna', 'signe'], ['Bashir Qadri', 'bashir'], ['Maeve Tarn', 'maeve']];
-export const SUPERVISORS: readonly (readonly [string, string, string])[] = [['Gordon Stroma', 'gordon', 'Cargo shed'], ['Ingrid Vaila', 'ingrid', 'Airfield ground'], ['Patrick Noss', 'patrick', 'Quarry'], ['Lorna Uyea', 'lorna', 'Workshop']];
-export const FITTERS: readonly (readonly [string, string])[] = [['Viktor Samphrey', 'viktor'], ['Annis Bressay', 'annis']];
+export const TRAINERS: readonly (readonly [string, string])[] = [
+  ['Hilda Rousay', 'hilda'],
+  ['Ronan Keld', 'ronan'],
+  ['Signe Oxna', 'signe'],
+  ['Bashir Qadri', 'bashir'],
+  ['Maeve Tarn', 'maeve'],
+];
+export const SUPERVISORS: readonly (readonly [string, string, string])[] = [
+  ['Gordon Stroma', 'gordon', 'Cargo shed'],
+  ['Ingrid Vaila', 'ingrid', 'Airfield ground'],
+  ['Patrick Noss', 'patrick', 'Quarry'],
+  ['Lorna Uyea', 'lorna', 'Workshop'],
+];
+export const FITTERS: readonly (readonly [string, string])[] = [
+  ['Viktor Samphrey', 'viktor'],
+  ['Annis Bressay', 'annis'],
+];
 
 /** The machine classes the Trust uses; a class gains checks and faults when its pack is published. */
 export const CLASSES: readonly (readonly [id: string, title: string, family: string, units: number, site: string, short: string])[] = [
@@ -43,7 +99,11 @@ export const CLASSES: readonly (readonly [id: string, title: string, family: str
 export const TEAMS: readonly (readonly [team: string, site: string, classes: readonly string[]])[] = [
   ['Cargo shed', 'Ferry Quay', ['counterbalance-forklift', 'reach-truck', 'order-picker', 'powered-pallet-truck']],
   ['Quayside', 'Ferry Quay', ['counterbalance-forklift', 'mobile-crane', 'powered-pallet-truck']],
-  ['Airfield ground', 'Gannet Field', ['counterbalance-forklift', 'snow-plough-spreader-truck', 'reel-mower', 'rotary-mower', 'zero-turn-mower', 'string-trimmer', 'push-mower', 'towed-generator-set']],
+  [
+    'Airfield ground',
+    'Gannet Field',
+    ['counterbalance-forklift', 'snow-plough-spreader-truck', 'reel-mower', 'rotary-mower', 'zero-turn-mower', 'string-trimmer', 'push-mower', 'towed-generator-set'],
+  ],
   ['Airfield works', 'Gannet Field', ['telescopic-boom-lift', 'vertical-mast-lift', 'towed-generator-set', 'counterbalance-forklift']],
   ['Quarry', 'Breakwater Quarry', ['wheel-loader', 'wheeled-excavator', 'mini-backhoe', 'articulated-hauler', 'motor-grader', 'mining-shovel', 'equipment-trailer']],
   ['Workshop', 'Trust Workshop', ['overhead-crane', 'mobile-column-lift', 'counterbalance-forklift']],

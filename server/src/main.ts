@@ -47,7 +47,8 @@ async function main(): Promise<void> {
     console.log('Making the demo organisation (once) ...');
     const packs = packsOnDisk();
     await seedDemo(house.db, demoOrganisation(localDate(new Date().toISOString(), 'Europe/London'), packs), packs);
-  } else if (!demo && made) throw new Error(`The data in ${store.place} is the demo, whose passwords are public. Start it with npm run demo, or give another directory with ROUNDS_DATA.`);
+  } else if (!demo && made)
+    throw new Error(`The data in ${store.place} is the demo, whose passwords are public. Start it with npm run demo, or give another directory with ROUNDS_DATA.`);
   else if (!demo && (await house.db.select({ n: count() }).from(machineClass))[0]!.n === 0) for (const pack of packsOnDisk()) await publishPack(house.db, pack);
 
   const webRoot = join(root, 'web', 'dist');
@@ -57,7 +58,11 @@ async function main(): Promise<void> {
   if (demo) console.log(`Sign in as hilda (trainer), isla (operator), gordon (supervisor), viktor (workshop) or una (administrator); password: ${DEMO_PASSWORD}`);
   else if ((accounts?.n ?? 0) === 0) console.log('First start: open the address to create the administrator.');
 
-  const backup = (note: string) => store.backup?.(note).then((file) => console.log(`Backup written: ${file}`), (error: unknown) => log.error({ error: String(error) }, 'backup failed'));
+  const backup = (note: string) =>
+    store.backup?.(note).then(
+      (file) => console.log(`Backup written: ${file}`),
+      (error: unknown) => log.error({ error: String(error) }, 'backup failed'),
+    );
   const timer = setInterval(() => void backup('timed'), BACKUP_HOURS * 3_600_000);
   timer.unref();
   process.on('SIGUSR2', () => void backup('asked'));

@@ -50,5 +50,11 @@ const denied = computed(() => Boolean(route.meta.roles && session.role && !route
 </template>
 
 <style scoped>
-.over { position: fixed; inset: 0; z-index: 3000; background: var(--ground); overflow: auto; }
+.over {
+  position: fixed;
+  inset: 0;
+  z-index: 3000;
+  background: var(--ground);
+  overflow: auto;
+}
 </style>

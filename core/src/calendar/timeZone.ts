@@ -14,11 +14,7 @@ export function daysUntilLocal(instant: string, timeZone: string, due: PlainDate
 }
 
 /** Real hours between two local wall-clock times (ISO without offset), which a clock change makes differ from the wall-clock difference. */
-export function elapsedHours(
-  fromLocal: string,
-  toLocal: string,
-  timeZone: string,
-): { fromUtc: string; toUtc: string; elapsedHours: number; calendarDays: number } {
+export function elapsedHours(fromLocal: string, toLocal: string, timeZone: string): { fromUtc: string; toUtc: string; elapsedHours: number; calendarDays: number } {
   const from = Temporal.PlainDateTime.from(fromLocal).toZonedDateTime(timeZone);
   const to = Temporal.PlainDateTime.from(toLocal).toZonedDateTime(timeZone);
   return {

@@ -31,7 +31,8 @@ describe('the forklift pack', () => {
         for (const value of feature.values) {
           const effective = compose(pack, { variant: variant.id, features: { [feature.id]: value } });
           const steps = new Set(effective.procedures.flatMap((each) => each.steps.map((s) => s.id)));
-          for (const procedure of effective.procedures) for (const step of procedure.steps) for (const before of prerequisites(step)) expect(steps.has(before)).toBe(true);
+          for (const procedure of effective.procedures)
+            for (const step of procedure.steps) for (const before of prerequisites(step)) expect(steps.has(before)).toBe(true);
           for (const fault of effective.faults) expect(effective.checkpoints.some((each) => each.id === fault.checkpoint)).toBe(true);
         }
   });
@@ -76,13 +77,38 @@ describe('the forklift pack', () => {
 describe('reading a pack names the line and the rule of each error', () => {
   const broken = (change: (text: string) => string) => readPack(change(source)).errors;
   it.each([
-    ['a station that does not exist', (t: string) => t.replace('    station: st-01\n    part: Fork heel', '    station: st-99\n    part: Fork heel'), 'unresolved-station', lineOf('    station: st-01\n    part: Fork heel')],
+    [
+      'a station that does not exist',
+      (t: string) => t.replace('    station: st-01\n    part: Fork heel', '    station: st-99\n    part: Fork heel'),
+      'unresolved-station',
+      lineOf('    station: st-01\n    part: Fork heel'),
+    ],
     ['an id used twice', (t: string) => t.replace('  - id: CF-11\n', '  - id: CF-10\n'), 'unique-id', lineOf('  - id: CF-11\n')],
-    ['steps that wait for each other', (t: string) => t.replace('  - id: CF-FM-1\n        do:', '  - id: CF-FM-1\n        after: [CF-FM-2]\n        do:'), 'cyclic-steps', null],
-    ['a method that is none', (t: string) => t.replace('methods: [look, wipe, touch]', 'methods: [look, sniff, touch]'), 'schema:invalid_value', lineOf('methods: [look, wipe, touch]')],
-    ['a fault nobody can detect', (t: string) => t.replace('methods: [look, wipe]\n    sound: "dry, or only water"', 'methods: [smell]\n    sound: "dry, or only water"'), 'undetectable-fault', null],
+    [
+      'steps that wait for each other',
+      (t: string) => t.replace('  - id: CF-FM-1\n        do:', '  - id: CF-FM-1\n        after: [CF-FM-2]\n        do:'),
+      'cyclic-steps',
+      null,
+    ],
+    [
+      'a method that is none',
+      (t: string) => t.replace('methods: [look, wipe, touch]', 'methods: [look, sniff, touch]'),
+      'schema:invalid_value',
+      lineOf('methods: [look, wipe, touch]'),
+    ],
+    [
+      'a fault nobody can detect',
+      (t: string) => t.replace('methods: [look, wipe]\n    sound: "dry, or only water"', 'methods: [smell]\n    sound: "dry, or only water"'),
+      'undetectable-fault',
+      null,
+    ],
     ['an unknown switch', (t: string) => t.replace('needs: ["tyres=pneumatic"]', 'needs: ["tires=pneumatic"]'), 'unknown-feature', lineOf('needs: ["tyres=pneumatic"]')],
-    ['limits that turn back', (t: string) => t.replace('          - grade: watch\n            at: 5\n', '          - grade: watch\n            at: 15\n'), 'gauge-direction', null],
+    [
+      'limits that turn back',
+      (t: string) => t.replace('          - grade: watch\n            at: 5\n', '          - grade: watch\n            at: 15\n'),
+      'gauge-direction',
+      null,
+    ],
     ['a key twice', (t: string) => t.replace('revision: 1\n', 'revision: 1\nrevision: 2\n'), 'yaml', null],
     ['broken YAML', (t: string) => t.replace('variants:\n', 'variants: [\n'), 'yaml', null],
     ['a published origin without its clause', (t: string) => t.replace('origin: { kind: practice }', 'origin: { kind: published }'), 'origin-cite', null],

@@ -77,8 +77,16 @@ export function packIntegrity(pack: Pack): PackIssue[] {
       const gaugePath = [...path, 'gauges', j];
       if (rising.length + falling.length === 0) report(gaugePath, 'gauge-direction', `gauge "${gauge.quantity}" has no limit`);
       const ordered = (limits: typeof rising, sign: 1 | -1) =>
-        limits.every((a, x) => limits.every((b, y) => x === y || severity(a.grade) === severity(b.grade) || Math.sign(a.at - b.at) === sign * Math.sign(severity(a.grade) - severity(b.grade))));
-      if (!ordered(rising, 1) || !ordered(falling, -1) || (rising.length > 0 && falling.length > 0 && Math.max(...falling.map((l) => l.at)) >= Math.min(...rising.map((l) => l.at))))
+        limits.every((a, x) =>
+          limits.every(
+            (b, y) => x === y || severity(a.grade) === severity(b.grade) || Math.sign(a.at - b.at) === sign * Math.sign(severity(a.grade) - severity(b.grade)),
+          ),
+        );
+      if (
+        !ordered(rising, 1) ||
+        !ordered(falling, -1) ||
+        (rising.length > 0 && falling.length > 0 && Math.max(...falling.map((l) => l.at)) >= Math.min(...rising.map((l) => l.at)))
+      )
         report(gaugePath, 'gauge-direction', `the limits of gauge "${gauge.quantity}" do not worsen in one direction`);
     });
   });
@@ -91,7 +99,11 @@ export function packIntegrity(pack: Pack): PackIssue[] {
       return;
     }
     if (!each.cues.some((cue) => checkpoint.methods.includes(cue.method)))
-      report([...path, 'cues'], 'undetectable-fault', `fault "${each.id}" shows itself only by ${each.cues.map((c) => c.method).join(', ')}, which checkpoint "${checkpoint.id}" does not allow`);
+      report(
+        [...path, 'cues'],
+        'undetectable-fault',
+        `fault "${each.id}" shows itself only by ${each.cues.map((c) => c.method).join(', ')}, which checkpoint "${checkpoint.id}" does not allow`,
+      );
   });
 
   const steps = new Map(pack.procedures.flatMap((procedure) => procedure.steps.map((s) => [s.id, s] as const)));
@@ -115,11 +127,14 @@ export function packIntegrity(pack: Pack): PackIssue[] {
   pack.sheet.sections.forEach((section, i) =>
     section.criteria.forEach((c, j) => {
       const path = ['sheet', 'sections', i, 'criteria', j];
-      if ((c.kind === 'linked') !== (c.link !== undefined)) report(path, 'criterion-kind', `criterion "${c.id}" of kind "${c.kind}" ${c.link ? 'must not have' : 'needs'} a link`);
+      if ((c.kind === 'linked') !== (c.link !== undefined))
+        report(path, 'criterion-kind', `criterion "${c.id}" of kind "${c.kind}" ${c.link ? 'must not have' : 'needs'} a link`);
       if (c.kind === 'levels' && c.levels === undefined) report(path, 'criterion-kind', `criterion "${c.id}" needs its number of levels`);
       if (c.kind === 'timed' && c.seconds === undefined) report(path, 'criterion-kind', `criterion "${c.id}" needs its time limit`);
-      for (const id of c.link?.checkpoints ?? []) if (!checkpoints.has(id)) report([...path, 'link'], 'unresolved-checkpoint', `criterion "${c.id}" links unknown checkpoint "${id}"`);
-      for (const id of c.link?.stations ?? []) if (!stations.has(id)) report([...path, 'link'], 'unresolved-station', `criterion "${c.id}" links unknown station "${id}"`);
+      for (const id of c.link?.checkpoints ?? [])
+        if (!checkpoints.has(id)) report([...path, 'link'], 'unresolved-checkpoint', `criterion "${c.id}" links unknown checkpoint "${id}"`);
+      for (const id of c.link?.stations ?? [])
+        if (!stations.has(id)) report([...path, 'link'], 'unresolved-station', `criterion "${c.id}" links unknown station "${id}"`);
     }),
   );
 
@@ -158,7 +173,10 @@ function checkNeeds(pack: Pack, report: Report): void {
     if (features.has('variant')) report(['features', i], 'unknown-feature', '"variant" is reserved for the power variant');
     if (!each.values.includes(each.default)) report(['features', i, 'default'], 'feature-default', `feature "${each.id}" has no value "${each.default}"`);
   });
-  features.set('variant', pack.variants.map((each) => each.id));
+  features.set(
+    'variant',
+    pack.variants.map((each) => each.id),
+  );
   const visit = (value: unknown, path: (string | number)[]): void => {
     if (Array.isArray(value)) value.forEach((each, i) => visit(each, [...path, i]));
     else if (value !== null && typeof value === 'object')
@@ -169,7 +187,8 @@ function checkNeeds(pack: Pack, report: Report): void {
             const known = features.get(need.feature);
             if (!known) report([...path, 'needs', i], 'unknown-feature', `"${text}" names unknown feature "${need.feature}"`);
             else if (text.includes('='))
-              for (const each of need.values) if (!known.includes(each)) report([...path, 'needs', i], 'unknown-feature', `feature "${need.feature}" has no value "${each}"`);
+              for (const each of need.values)
+                if (!known.includes(each)) report([...path, 'needs', i], 'unknown-feature', `feature "${need.feature}" has no value "${each}"`);
           });
         else visit(each, [...path, key]);
       }

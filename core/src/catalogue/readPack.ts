@@ -20,7 +20,8 @@ const MAX_PACK_LENGTH = 4_000_000;
  * Never throws; errors carry line, path and rule so that an author can go straight to them.
  */
 export function readPack(source: string): PackReading {
-  if (source.length > MAX_PACK_LENGTH) return { pack: null, errors: [{ line: 1, path: '', rule: 'size', message: `a pack longer than ${MAX_PACK_LENGTH} characters is not read` }] };
+  if (source.length > MAX_PACK_LENGTH)
+    return { pack: null, errors: [{ line: 1, path: '', rule: 'size', message: `a pack longer than ${MAX_PACK_LENGTH} characters is not read` }] };
   const lines = new LineCounter();
   const document = parseDocument(source, { lineCounter: lines, uniqueKeys: true });
   if (document.errors.length > 0)

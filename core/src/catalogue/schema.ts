@@ -51,7 +51,24 @@ const limit = z.strictObject({ grade: z.enum(GRADES), at: z.number(), inclusive:
 const gauge = z.strictObject({
   quantity: text,
   unit: z.string(),
-  kind: z.enum(['wear', 'elongation', 'opening', 'twist', 'broken-wires', 'pressure', 'level', 'deflection', 'temperature', 'voltage', 'angle', 'ratio', 'time', 'speed', 'charge', 'tread']),
+  kind: z.enum([
+    'wear',
+    'elongation',
+    'opening',
+    'twist',
+    'broken-wires',
+    'pressure',
+    'level',
+    'deflection',
+    'temperature',
+    'voltage',
+    'angle',
+    'ratio',
+    'time',
+    'speed',
+    'charge',
+    'tread',
+  ]),
   rising: z.array(limit).optional(),
   falling: z.array(limit).optional(),
   origin: originSchema,
@@ -111,7 +128,10 @@ const step = z.strictObject({
   id,
   do: text,
   token: z.string().optional().describe('Name of the act in simulator logs and live taps; the id when absent'),
-  after: z.array(z.union([id, z.strictObject({ anyOf: z.array(id).min(1) })])).default([]).describe('Steps that must come before; an anyOf group needs one of its members'),
+  after: z
+    .array(z.union([id, z.strictObject({ anyOf: z.array(id).min(1) })]))
+    .default([])
+    .describe('Steps that must come before; an anyOf group needs one of its members'),
   afterNote: text.optional().describe('A prerequisite that is not a step'),
   timing: timing.optional(),
   holds: z.array(z.string()).default([]).describe('What must hold while the step is done: condition ids or words'),
@@ -132,7 +152,14 @@ const procedure = z.strictObject({
   notes: z.array(text).default([]),
 });
 
-const forbidden = z.strictObject({ id, rule: text, state: text.optional().describe('Simulator expression that detects it'), procedures: z.array(id).optional(), needs: needs.default([]), origin: originSchema });
+const forbidden = z.strictObject({
+  id,
+  rule: text,
+  state: text.optional().describe('Simulator expression that detects it'),
+  procedures: z.array(id).optional(),
+  needs: needs.default([]),
+  origin: originSchema,
+});
 
 const machine = z.strictObject({
   components: z.array(z.strictObject({ kind: z.string(), params: z.record(z.string(), z.unknown()) })).default([]),
@@ -169,9 +196,7 @@ const sheet = z.strictObject({
   cut: z.number().min(0).max(100).describe('Overall pass mark, per cent'),
   promptCredit: z.number().min(0).max(1).default(0.5),
   notApplicableMax: z.number().min(0).max(1).default(0.25),
-  sections: z
-    .array(z.strictObject({ id, title: text, minimum: z.number().min(0).max(100).optional(), criteria: z.array(criterion).min(1) }))
-    .min(1),
+  sections: z.array(z.strictObject({ id, title: text, minimum: z.number().min(0).max(100).optional(), criteria: z.array(criterion).min(1) })).min(1),
   criticalErrors: z.array(z.strictObject({ id, says: text, needs: needs.default([]) })),
   origin: originSchema,
 });
@@ -232,7 +257,10 @@ export const packSchema = z.strictObject({
     note: text,
     outlines: z.array(outline).min(1),
     stations: z.array(station).min(1),
-    units: z.array(z.strictObject({ id, name: text, at: point })).default([]).describe('Members of a set, such as columns'),
+    units: z
+      .array(z.strictObject({ id, name: text, at: point }))
+      .default([])
+      .describe('Members of a set, such as columns'),
     origin: originSchema,
   }),
   checkpoints: z.array(checkpoint).min(1),

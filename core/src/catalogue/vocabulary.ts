@@ -10,9 +10,28 @@ export type Method = (typeof METHODS)[number];
 
 /** The part of the machine or of the work that a checkpoint belongs to. */
 export const SYSTEMS = [
-  'access', 'air-intake', 'attachment', 'brakes', 'cooling', 'documents', 'electrical', 'engine', 'fuel', 'hoist-rope-chain', 'housekeeping',
-  'hydraulics', 'lubrication', 'operator-station', 'safety-device', 'site', 'steering', 'structure', 'transmission', 'tyres-wheels',
-  'undercarriage', 'visibility',
+  'access',
+  'air-intake',
+  'attachment',
+  'brakes',
+  'cooling',
+  'documents',
+  'electrical',
+  'engine',
+  'fuel',
+  'hoist-rope-chain',
+  'housekeeping',
+  'hydraulics',
+  'lubrication',
+  'operator-station',
+  'safety-device',
+  'site',
+  'steering',
+  'structure',
+  'transmission',
+  'tyres-wheels',
+  'undercarriage',
+  'visibility',
 ] as const;
 export type System = (typeof SYSTEMS)[number];
 
@@ -39,7 +58,18 @@ export const COMMON_CONDITIONS = {
 
 /** What a procedure is for. */
 export const PROCEDURE_KINDS = [
-  'prepare', 'startup', 'function-test', 'operate', 'travel', 'load', 'refuel', 'recharge', 'service', 'shutdown', 'fault-response', 'emergency',
+  'prepare',
+  'startup',
+  'function-test',
+  'operate',
+  'travel',
+  'load',
+  'refuel',
+  'recharge',
+  'service',
+  'shutdown',
+  'fault-response',
+  'emergency',
 ] as const;
 
 /** Rank of a grade: 0 for sound to 3 for stop. */

@@ -56,7 +56,11 @@ describe('standing', () => {
       }
   });
   it('asks for what is missing while in training, and needs supervision', () => {
-    const result = on([at('2025-01-10', { kind: 'training-started' }), at('2025-01-20', { kind: 'theory-passed' })], '2025-02-01', rules({ requireTheory: true, requireDrill: true }));
+    const result = on(
+      [at('2025-01-10', { kind: 'training-started' }), at('2025-01-20', { kind: 'theory-passed' })],
+      '2025-02-01',
+      rules({ requireTheory: true, requireDrill: true }),
+    );
     expect(result).toMatchObject({ status: 'in-training', mayOperate: 'supervised' });
     expect(result.next).toEqual(['Still needed: drill standard met', 'Still needed: practical evaluation passed']);
   });
@@ -70,24 +74,45 @@ describe('standing', () => {
     const recency = rules({ recency: { hours: 20, months: 6 } });
     expect(on([passed('2025-01-10')], '2025-06-01', recency).mayOperate).toBe('yes');
     expect(on([passed('2025-01-10'), at('2025-08-01', { kind: 'hours-logged', hours: 12 })], '2025-09-01', recency).mayOperate).toBe('no');
-    expect(on([passed('2025-01-10'), at('2025-08-01', { kind: 'hours-logged', hours: 12 }), at('2025-08-09', { kind: 'hours-logged', hours: 8 })], '2025-09-01', recency).mayOperate).toBe('yes');
+    expect(
+      on([passed('2025-01-10'), at('2025-08-01', { kind: 'hours-logged', hours: 12 }), at('2025-08-09', { kind: 'hours-logged', hours: 8 })], '2025-09-01', recency)
+        .mayOperate,
+    ).toBe('yes');
   });
   it('takes over an earlier certificate with its own end', () => {
     expect(on([at('2024-02-01', { kind: 'certificate-recorded', until: '2025-12-31' })], '2025-12-31')).toMatchObject({ status: 'due', until: '2025-12-31' });
   });
   it('does not depend on the order events are given in, and forgets what lies ahead of the date', () => {
-    const kinds: CertificationEventBody[] = [{ kind: 'training-started' }, { kind: 'evaluation-passed' }, { kind: 'trigger', trigger: 'incident' }, { kind: 'refresher-done' }, { kind: 'reinstated', words: 'done' }, { kind: 'evaluation-failed' }, { kind: 'medical' }];
+    const kinds: CertificationEventBody[] = [
+      { kind: 'training-started' },
+      { kind: 'evaluation-passed' },
+      { kind: 'trigger', trigger: 'incident' },
+      { kind: 'refresher-done' },
+      { kind: 'reinstated', words: 'done' },
+      { kind: 'evaluation-failed' },
+      { kind: 'medical' },
+    ];
     fc.assert(
-      fc.property(fc.uniqueArray(fc.tuple(fc.integer({ min: 0, max: 2000 }), fc.integer({ min: 0, max: kinds.length - 1 })), { selector: (each) => each[0], maxLength: 12 }), fc.integer({ min: 0, max: 2600 }), (list, ask) => {
-        const events = list.map(([day, k]) => at(addDays('2022-01-01', day), kinds[k]!));
-        const date = addDays('2022-01-01', ask);
-        const sorted = [...events].sort((a, b) => (a.on < b.on ? -1 : 1));
-        const result = standing(events, rules(), date);
-        expect(result).toEqual(standing(sorted, rules(), date));
-        expect(result).toEqual(standing(sorted.filter((each) => each.on <= date), rules(), date));
-        expect(result.sentence.endsWith('.')).toBe(true);
-        if (result.mayOperate === 'yes') expect(['valid', 'due']).toContain(result.status);
-      }),
+      fc.property(
+        fc.uniqueArray(fc.tuple(fc.integer({ min: 0, max: 2000 }), fc.integer({ min: 0, max: kinds.length - 1 })), { selector: (each) => each[0], maxLength: 12 }),
+        fc.integer({ min: 0, max: 2600 }),
+        (list, ask) => {
+          const events = list.map(([day, k]) => at(addDays('2022-01-01', day), kinds[k]!));
+          const date = addDays('2022-01-01', ask);
+          const sorted = [...events].sort((a, b) => (a.on < b.on ? -1 : 1));
+          const result = standing(events, rules(), date);
+          expect(result).toEqual(standing(sorted, rules(), date));
+          expect(result).toEqual(
+            standing(
+              sorted.filter((each) => each.on <= date),
+              rules(),
+              date,
+            ),
+          );
+          expect(result.sentence.endsWith('.')).toBe(true);
+          if (result.mayOperate === 'yes') expect(['valid', 'due']).toContain(result.status);
+        },
+      ),
     );
   });
   it('writes dates as people read them', () => {

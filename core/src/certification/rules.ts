@@ -57,7 +57,12 @@ export const certificationEventBody = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('training-started') }),
   z.strictObject({ kind: z.literal('theory-passed') }),
   z.strictObject({ kind: z.literal('drill-met') }),
-  z.strictObject({ kind: z.literal('evaluation-passed'), score: z.number().min(0).max(100).optional(), evaluation: z.uuid().optional(), overridden: z.boolean().optional() }),
+  z.strictObject({
+    kind: z.literal('evaluation-passed'),
+    score: z.number().min(0).max(100).optional(),
+    evaluation: z.uuid().optional(),
+    overridden: z.boolean().optional(),
+  }),
   z.strictObject({ kind: z.literal('evaluation-failed'), score: z.number().min(0).max(100).optional(), evaluation: z.uuid().optional() }),
   z.strictObject({ kind: z.literal('certificate-recorded'), until: date.optional(), words: words.optional() }),
   z.strictObject({ kind: z.literal('familiarised'), unit: z.string().max(80) }),

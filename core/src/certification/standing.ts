@@ -63,7 +63,20 @@ interface Fold {
  * under one rule set. `born` is needed only where the rules set a minimum age.
  */
 export function standing(events: readonly CertificationEvent[], rules: RuleSet, on: PlainDate, born: PlainDate | null = null): Standing {
-  const fold: Fold = { training: null, theory: null, drill: null, certifiedOn: null, takenOver: false, until: null, cut: null, suspended: null, withdrawn: null, medical: null, hours: [], units: [] };
+  const fold: Fold = {
+    training: null,
+    theory: null,
+    drill: null,
+    certifiedOn: null,
+    takenOver: false,
+    until: null,
+    cut: null,
+    suspended: null,
+    withdrawn: null,
+    medical: null,
+    hours: [],
+    units: [],
+  };
   for (const event of ordered(events)) {
     if (event.on > on) break;
     apply(fold, event, rules);
@@ -164,14 +177,40 @@ function explain(fold: Fold, rules: RuleSet, on: PlainDate, born: PlainDate | nu
     return hindrances(held, fold, rules, on, born);
   };
   const cutReason = fold.cut ? [`Due date brought forward to ${longDate(fold.cut.until)} by ${fold.cut.why}`] : [];
-  if (fold.withdrawn) return make('withdrawn', fold.withdrawn.on, 'no', `Withdrawn on ${longDate(fold.withdrawn.on)}: ${fold.withdrawn.why}.`, [fold.withdrawn.why], ['A new evaluation passed certifies again']);
+  if (fold.withdrawn)
+    return make(
+      'withdrawn',
+      fold.withdrawn.on,
+      'no',
+      `Withdrawn on ${longDate(fold.withdrawn.on)}: ${fold.withdrawn.why}.`,
+      [fold.withdrawn.why],
+      ['A new evaluation passed certifies again'],
+    );
   if (fold.suspended)
-    return make('suspended', fold.suspended.on, 'no', `Suspended since ${longDate(fold.suspended.on)} after ${fold.suspended.why}.`, fold.certifiedOn ? [certifiedWords(fold)] : [], ['A new evaluation passed, or reinstatement with its reason']);
+    return make(
+      'suspended',
+      fold.suspended.on,
+      'no',
+      `Suspended since ${longDate(fold.suspended.on)} after ${fold.suspended.why}.`,
+      fold.certifiedOn ? [certifiedWords(fold)] : [],
+      ['A new evaluation passed, or reinstatement with its reason'],
+    );
   if (fold.certifiedOn === null || until === null) {
     const begun = fold.training ?? fold.theory ?? fold.drill;
     if (begun === null) return make('none', null, 'no', 'Has no training in this class on record.', ['No training on record'], ['Training started']);
-    const missing = [...(rules.requireTheory && !fold.theory ? ['theory passed'] : []), ...(rules.requireDrill && !fold.drill ? ['drill standard met'] : []), 'practical evaluation passed'];
-    return make('in-training', begun, 'supervised', `In training since ${longDate(begun)}; not yet evaluated.`, ['Not yet passed a practical evaluation'], missing.map((each) => `Still needed: ${each}`));
+    const missing = [
+      ...(rules.requireTheory && !fold.theory ? ['theory passed'] : []),
+      ...(rules.requireDrill && !fold.drill ? ['drill standard met'] : []),
+      'practical evaluation passed',
+    ];
+    return make(
+      'in-training',
+      begun,
+      'supervised',
+      `In training since ${longDate(begun)}; not yet evaluated.`,
+      ['Not yet passed a practical evaluation'],
+      missing.map((each) => `Still needed: ${each}`),
+    );
   }
   const certified = certifiedWords(fold);
   if (on <= until) {
@@ -179,13 +218,35 @@ function explain(fold: Fold, rules: RuleSet, on: PlainDate, born: PlainDate | nu
     const left = daysBetween(on, until);
     const days = left === 0 ? 'today is the last day' : left === 1 ? '1 day left' : `${left} days left`;
     const lapse = `Lapses after ${longDate(addDays(until, rules.graceDays))} unless evaluated again`;
-    if (on >= dueFrom) return make('due', dueFrom < fold.certifiedOn ? fold.certifiedOn : dueFrom, 'yes', `Valid until ${longDate(until)}, re-evaluation due: ${days}.`, [certified, ...cutReason], [lapse]);
+    if (on >= dueFrom)
+      return make(
+        'due',
+        dueFrom < fold.certifiedOn ? fold.certifiedOn : dueFrom,
+        'yes',
+        `Valid until ${longDate(until)}, re-evaluation due: ${days}.`,
+        [certified, ...cutReason],
+        [lapse],
+      );
     return make('valid', fold.certifiedOn, 'yes', `Valid until ${longDate(until)}.`, [certified, ...cutReason], [`Re-evaluation due from ${longDate(dueFrom)}`, lapse]);
   }
   const graceEnd = addDays(until, rules.graceDays);
   if (on <= graceEnd)
-    return make('in-grace', addDays(until, 1), 'supervised', `Expired on ${longDate(until)}; in grace until ${longDate(graceEnd)}, under supervision only.`, [certified, ...cutReason], [`Lapses after ${longDate(graceEnd)}`]);
-  return make('lapsed', addDays(graceEnd, 1), 'no', `Lapsed: the certificate ended on ${longDate(until)}.`, [certified, ...cutReason], ['A new evaluation passed certifies again']);
+    return make(
+      'in-grace',
+      addDays(until, 1),
+      'supervised',
+      `Expired on ${longDate(until)}; in grace until ${longDate(graceEnd)}, under supervision only.`,
+      [certified, ...cutReason],
+      [`Lapses after ${longDate(graceEnd)}`],
+    );
+  return make(
+    'lapsed',
+    addDays(graceEnd, 1),
+    'no',
+    `Lapsed: the certificate ended on ${longDate(until)}.`,
+    [certified, ...cutReason],
+    ['A new evaluation passed certifies again'],
+  );
 }
 
 function certifiedWords(fold: Fold): string {

@@ -92,13 +92,17 @@ export function appraise(pack: EffectivePack, record: EvaluationRecord, earlierS
   if (tooMuchLeftOut) against(`Not applicable covers ${percent(notApplicable / total)} of the weight; at most ${percent(pack.sheet.notApplicableMax)} may be left out`);
 
   const failing = reasons.length > 0;
-  if (!failing && score !== null) reasons.push({ weighs: 'for', text: `Score ${score} % reaches the cut of ${pack.sheet.cut} %, every section minimum is met and there was no critical error` });
+  if (!failing && score !== null)
+    reasons.push({ weighs: 'for', text: `Score ${score} % reaches the cut of ${pack.sheet.cut} %, every section minimum is met and there was no critical error` });
   for (const each of analysis.detection.planted)
     if (!each.criticalMiss) {
       if (each.found !== 'found') note(`${each.found === 'missed' ? 'Missed' : 'Found only when prompted'}: ${faultName(each.fault)} (${each.key})`);
       else if (each.grade !== each.key) note(`Graded ${each.grade}, the key says ${each.key}: ${faultName(each.fault)}`);
     }
-  if (analysis.coverage.share !== null) note(`Round coverage ${percent(analysis.coverage.share)}: ${analysis.coverage.done} done, ${analysis.coverage.prompted} prompted, ${analysis.coverage.missed} missed`);
+  if (analysis.coverage.share !== null)
+    note(
+      `Round coverage ${percent(analysis.coverage.share)}: ${analysis.coverage.done} done, ${analysis.coverage.prompted} prompted, ${analysis.coverage.missed} missed`,
+    );
   if (analysis.path.gaps.length > 0) note(`The ring was not closed: ${analysis.path.gaps.flat().length} stations never reached`);
   if (analysis.pace.plausible === false)
     note(`Faster than honest: ${Math.round(analysis.pace.seconds!)} s against a floor of ${Math.round(analysis.pace.floorSeconds)} s`);
@@ -152,8 +156,10 @@ function creditOf(criterion: Criterion, section: string, pack: EffectivePack, re
   if (!score) return result('unscored', null, 'not scored yet');
   if (score.result === 'na')
     return score.reason ? result('not-applicable', null, `not applicable: ${score.reason}`) : result('unscored', null, 'not applicable needs a reason');
-  if (criterion.kind === 'levels' && score.value !== undefined) return result('scored', Math.min(1, score.value / criterion.levels!), `level ${score.value} of ${criterion.levels}`);
-  if (criterion.kind === 'errors' && score.value !== undefined) return result('scored', Math.max(0, 1 - score.value * (criterion.perError ?? 0.25)), `${score.value} errors`);
+  if (criterion.kind === 'levels' && score.value !== undefined)
+    return result('scored', Math.min(1, score.value / criterion.levels!), `level ${score.value} of ${criterion.levels}`);
+  if (criterion.kind === 'errors' && score.value !== undefined)
+    return result('scored', Math.max(0, 1 - score.value * (criterion.perError ?? 0.25)), `${score.value} errors`);
   if (criterion.kind === 'timed' && score.value !== undefined)
     return result('scored', score.result !== 'not' && score.value <= criterion.seconds! ? 1 : 0, `${score.value} s of ${criterion.seconds} s`);
   if (score.result === 'done') return result('scored', 1, 'done');
@@ -174,15 +180,24 @@ function linkedCredit(criterion: Criterion, pack: EffectivePack, record: Evaluat
     case 'planted-faults-found-and-graded': {
       const { planted } = analysis.detection;
       if (planted.length === 0) return { credit: null, because: 'no fault was planted' };
-      const credit = planted.reduce((sum, each) => sum + (each.found === 'missed' ? 0 : (each.grade === each.key ? 1 : 0.5) * (each.found === 'prompted' ? pack.sheet.promptCredit : 1)), 0);
+      const credit = planted.reduce(
+        (sum, each) => sum + (each.found === 'missed' ? 0 : (each.grade === each.key ? 1 : 0.5) * (each.found === 'prompted' ? pack.sheet.promptCredit : 1)),
+        0,
+      );
       const right = planted.filter((each) => each.found === 'found' && each.grade === each.key).length;
       return { credit: credit / planted.length, because: `${right} of ${planted.length} found unprompted and graded right` };
     }
     case 'detection':
       return { credit: analysis.detection.hitRate, because: `${analysis.detection.hits} of ${analysis.detection.planted.length} planted faults found` };
     case 'start-and-closure':
-      return { credit: analysis.path.sequence.length === 0 ? 0 : (analysis.path.closed ? 0.5 : 0) + 0.5 * (analysis.start.share ?? 1), because: analysis.path.closed ? 'ring closed' : 'ring not closed' };
+      return {
+        credit: analysis.path.sequence.length === 0 ? 0 : (analysis.path.closed ? 0.5 : 0) + 0.5 * (analysis.start.share ?? 1),
+        because: analysis.path.closed ? 'ring closed' : 'ring not closed',
+      };
     case 'pace':
-      return { credit: analysis.pace.plausible === null ? null : analysis.pace.plausible ? 1 : 0, because: analysis.pace.plausible ? 'honest pace' : 'faster than honest' };
+      return {
+        credit: analysis.pace.plausible === null ? null : analysis.pace.plausible ? 1 : 0,
+        because: analysis.pace.plausible ? 'honest pace' : 'faster than honest',
+      };
   }
 }

@@ -19,7 +19,16 @@ function script(...bodies: (EvaluationEventBody | [EvaluationEventBody, number])
 }
 
 /** An honest full round in ring order with every check done, then a full sheet. */
-function honestRound(change: { planted?: string[]; reports?: EvaluationEventBody[]; retrieve?: boolean; score?: (id: string) => EvaluationEventBody | null; skip?: (id: string) => boolean; hurry?: boolean } = {}): EvaluationEvent[] {
+function honestRound(
+  change: {
+    planted?: string[];
+    reports?: EvaluationEventBody[];
+    retrieve?: boolean;
+    score?: (id: string) => EvaluationEventBody | null;
+    skip?: (id: string) => boolean;
+    hurry?: boolean;
+  } = {},
+): EvaluationEvent[] {
   const ring = walkingLine(pack.plan).ring.map((each) => each.id);
   const off = pack.plan.stations.filter((each) => !each.at).map((each) => each.id);
   const body: (EvaluationEventBody | [EvaluationEventBody, number])[] = (change.planted ?? []).map((fault) => ({ kind: 'planted', fault }));
@@ -27,7 +36,8 @@ function honestRound(change: { planted?: string[]; reports?: EvaluationEventBody
   for (const station of [...ring, ...off]) {
     body.push([{ kind: 'arrived', station }, 5]);
     for (const check of pack.checkpoints.filter((each) => each.station === station))
-      if (!change.skip?.(check.id)) body.push([{ kind: 'checked', checkpoint: check.id, result: 'done', method: check.methods[0] }, change.hurry ? 1 : check.honestSeconds + 1]);
+      if (!change.skip?.(check.id))
+        body.push([{ kind: 'checked', checkpoint: check.id, result: 'done', method: check.methods[0] }, change.hurry ? 1 : check.honestSeconds + 1]);
   }
   body.push(...(change.reports ?? []), { kind: 'round-ended' });
   for (const section of pack.sheet.sections)
@@ -40,7 +50,14 @@ function honestRound(change: { planted?: string[]; reports?: EvaluationEventBody
   return script(...body);
 }
 const judged = (events: EvaluationEvent[], starts: string[] = []) => appraise(pack, foldEvaluation(events), starts);
-const report = (fault: string, grade: 'watch' | 'mend' | 'stop', prompted = false): EvaluationEventBody => ({ kind: 'reported', checkpoint: pack.faults.find((each) => each.id === fault)!.checkpoint, fault, grade, prompted, real: false });
+const report = (fault: string, grade: 'watch' | 'mend' | 'stop', prompted = false): EvaluationEventBody => ({
+  kind: 'reported',
+  checkpoint: pack.faults.find((each) => each.id === fault)!.checkpoint,
+  fault,
+  grade,
+  prompted,
+  real: false,
+});
 
 describe('an evaluation', () => {
   it('without error scores 100 and is competent, the ring closed, the pace honest', () => {
@@ -70,7 +87,9 @@ describe('an evaluation', () => {
   });
 
   it('gives half for a prompt, and credits planted faults by finding and grade', () => {
-    const result = judged(honestRound({ planted: ['CF-F10', 'CF-F24', 'CF-F72', 'CF-F60'], reports: [report('CF-F10', 'mend'), report('CF-F24', 'mend'), report('CF-F72', 'mend', true)] }));
+    const result = judged(
+      honestRound({ planted: ['CF-F10', 'CF-F24', 'CF-F72', 'CF-F60'], reports: [report('CF-F10', 'mend'), report('CF-F24', 'mend'), report('CF-F72', 'mend', true)] }),
+    );
     // Found and right 1, found and graded wrong 0.5, found right when prompted 0.5, missed 0: 2 of 4.
     expect(result.sections[0]!.criteria[0]!.credit).toBeCloseTo(0.5, 12);
     expect(result.analysis.detection).toMatchObject({ hits: 2, misses: 2 });
@@ -93,16 +112,29 @@ describe('an evaluation', () => {
   });
 
   it('wants a reason for "not applicable" and lets at most a quarter of the weight go', () => {
-    const na = (reason?: string) => (id: string): EvaluationEventBody | null => (['CF-E22', 'CF-E23'].includes(id) ? { kind: 'scored', criterion: id, result: 'na', ...(reason ? { reason } : {}) } : { kind: 'scored', criterion: id, result: 'done' });
+    const na =
+      (reason?: string) =>
+      (id: string): EvaluationEventBody | null =>
+        ['CF-E22', 'CF-E23'].includes(id)
+          ? { kind: 'scored', criterion: id, result: 'na', ...(reason ? { reason } : {}) }
+          : { kind: 'scored', criterion: id, result: 'done' };
     expect(judged(honestRound({ score: na('no ramp or dock here') })).outcome).toBe('competent');
     expect(judged(honestRound({ score: na() })).unscored).toEqual(['CF-E22', 'CF-E23']);
-    const most = judged(honestRound({ score: (id) => (Number(id.slice(-2)) > 12 ? { kind: 'scored', criterion: id, result: 'na', reason: 'no time' } : { kind: 'scored', criterion: id, result: 'done' }) }));
+    const most = judged(
+      honestRound({
+        score: (id) =>
+          Number(id.slice(-2)) > 12 ? { kind: 'scored', criterion: id, result: 'na', reason: 'no time' } : { kind: 'scored', criterion: id, result: 'done' },
+      }),
+    );
     expect(most.outcome).toBe('not-yet');
     expect(most.reasons.some((each) => /at most 25 %/.test(each.text))).toBe(true);
   });
 
   it('is incomplete while a criterion is open or the round has not ended', () => {
-    expect(judged(honestRound({ score: (id) => (id === 'CF-E28' ? null : { kind: 'scored', criterion: id, result: 'done' }) }))).toMatchObject({ outcome: 'incomplete', unscored: ['CF-E28'] });
+    expect(judged(honestRound({ score: (id) => (id === 'CF-E28' ? null : { kind: 'scored', criterion: id, result: 'done' }) }))).toMatchObject({
+      outcome: 'incomplete',
+      unscored: ['CF-E28'],
+    });
     expect(judged(honestRound().filter((each) => each.body.kind !== 'round-ended')).outcome).toBe('incomplete');
   });
 
@@ -114,7 +146,9 @@ describe('an evaluation', () => {
   });
 
   it('names what was left out, the gap in the ring and the checks done faster than honest', () => {
-    const gap = judged(honestRound({ skip: (id) => ['CF-26', 'CF-25', 'CF-61'].includes(id) }).filter((each) => !(each.body.kind === 'arrived' && each.body.station === 'st-05')));
+    const gap = judged(
+      honestRound({ skip: (id) => ['CF-26', 'CF-25', 'CF-61'].includes(id) }).filter((each) => !(each.body.kind === 'arrived' && each.body.station === 'st-05')),
+    );
     expect(gap.analysis.path.gaps).toEqual([['st-05']]);
     expect(gap.analysis.path.closed).toBe(false);
     expect(gap.analysis.coverage.criticalOmissions.map((each) => each.id)).toEqual(['CF-61']);
@@ -139,13 +173,20 @@ describe('folding events', () => {
     expect(lastUndoable(foldEvaluation(after))).toBeNull();
   });
   it('keeps the first decision and the first signature of each', () => {
-    const events = script({ kind: 'decided', outcome: 'not-yet' }, { kind: 'decided', outcome: 'competent' }, { kind: 'signed', role: 'trainer', strokes: 'M1 1L2 2' }, { kind: 'signed', role: 'trainer', strokes: 'M9 9L9 9' });
+    const events = script(
+      { kind: 'decided', outcome: 'not-yet' },
+      { kind: 'decided', outcome: 'competent' },
+      { kind: 'signed', role: 'trainer', strokes: 'M1 1L2 2' },
+      { kind: 'signed', role: 'trainer', strokes: 'M9 9L9 9' },
+    );
     const record = foldEvaluation(events);
     expect(record.decision?.outcome).toBe('not-yet');
     expect(record.signatures.get('trainer')?.strokes).toBe('M1 1L2 2');
   });
   it('knows what is still planted', () => {
-    expect(stillPlanted(foldEvaluation(script({ kind: 'planted', fault: 'CF-F10' }, { kind: 'planted', fault: 'CF-F24' }, { kind: 'retrieved', fault: 'CF-F10' })))).toEqual(['CF-F24']);
+    expect(
+      stillPlanted(foldEvaluation(script({ kind: 'planted', fault: 'CF-F10' }, { kind: 'planted', fault: 'CF-F24' }, { kind: 'retrieved', fault: 'CF-F10' }))),
+    ).toEqual(['CF-F24']);
   });
 });
 

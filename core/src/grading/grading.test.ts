@@ -30,7 +30,9 @@ describe('grading a finding', () => {
   });
   it('never lets policy lower a stop of a safety device or of a published limit, but lets it lower a default', () => {
     expect(gradeFinding({ checkpoint: 'CF-61', fault: 'CF-F61' }, pack, { grades: { 'CF-F61': 'mend' } }).grade).toBe('stop');
-    expect(gradeFinding({ checkpoint: 'CF-11', fault: 'CF-F06', readings: [{ quantity: 'heel wear', value: 12 }] }, pack, { grades: { 'CF-F06': 'watch' } }).grade).toBe('stop');
+    expect(gradeFinding({ checkpoint: 'CF-11', fault: 'CF-F06', readings: [{ quantity: 'heel wear', value: 12 }] }, pack, { grades: { 'CF-F06': 'watch' } }).grade).toBe(
+      'stop',
+    );
     expect(gradeFinding({ checkpoint: 'CF-70', fault: 'CF-F70' }, pack, { grades: { 'CF-F70': 'mend' } }).grade).toBe('mend');
   });
   it('says until when a mend may go on and who may clear it', () => {
@@ -46,7 +48,10 @@ describe('grading a finding', () => {
 
 describe('a learner against the key', () => {
   it('lists a stop called watch as a critical miss whatever the average', () => {
-    const pairs = [...Array.from({ length: 20 }, (_, i) => ({ id: `f${i}`, given: 'mend' as const, key: 'mend' as const })), { id: 'brake', given: 'watch' as const, key: 'stop' as const }];
+    const pairs = [
+      ...Array.from({ length: 20 }, (_, i) => ({ id: `f${i}`, given: 'mend' as const, key: 'mend' as const })),
+      { id: 'brake', given: 'watch' as const, key: 'stop' as const },
+    ];
     const result = compareWithKey(pairs);
     expect(result.criticalMisses.map((each) => each.id)).toEqual(['brake']);
     expect(result.tooLow).toMatchObject({ count: 1 });

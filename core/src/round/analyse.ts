@@ -48,7 +48,13 @@ export interface PlantedResult {
 }
 
 export interface RoundAnalysis {
-  coverage: Share & { bySystem: Record<string, Share>; byStation: Record<string, Share>; omitted: Checkpoint[]; criticalOmissions: Checkpoint[]; promptedCheckpoints: Checkpoint[] };
+  coverage: Share & {
+    bySystem: Record<string, Share>;
+    byStation: Record<string, Share>;
+    omitted: Checkpoint[];
+    criticalOmissions: Checkpoint[];
+    promptedCheckpoints: Checkpoint[];
+  };
   path: {
     /** Ring stations in the order reached, without immediate repeats. */
     sequence: string[];
@@ -68,7 +74,13 @@ export interface RoundAnalysis {
     plausible: boolean | null;
     hurried: { checkpoint: string; seconds: number; honestSeconds: number }[];
   };
-  detection: DetectionCounts & { hitRate: number | null; interval: Interval | null; sensitivity: Sensitivity | null; falseAlarmReports: Report[]; planted: PlantedResult[] };
+  detection: DetectionCounts & {
+    hitRate: number | null;
+    interval: Interval | null;
+    sensitivity: Sensitivity | null;
+    falseAlarmReports: Report[];
+    planted: PlantedResult[];
+  };
 }
 
 /** Walking speed of an unhurried adult, m/s (common practice). */
@@ -226,7 +238,13 @@ function detection(pack: EffectivePack, round: RoundRecord, plantedIds: readonly
     const report = reports.findLast((each) => !each.prompted) ?? reports.at(-1);
     const found = !report ? 'missed' : report.prompted ? 'prompted' : 'found';
     const grade = report?.grade ?? null;
-    return { fault, found, grade, key: fault.grade, criticalMiss: fault.grade === 'stop' && (found !== 'found' || (grade !== null && severity(grade) <= severity('watch'))) };
+    return {
+      fault,
+      found,
+      grade,
+      key: fault.grade,
+      criticalMiss: fault.grade === 'stop' && (found !== 'found' || (grade !== null && severity(grade) <= severity('watch'))),
+    };
   });
   const falseAlarmReports = round.reports.filter((each) => !matched.has(each) && !each.real && !each.prompted && each.grade !== 'sound');
   const signalAt = new Set(targets.map((each) => each.checkpoint));

@@ -2,7 +2,12 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { convexHull, offsetHull, standingPoint, walkingDistance, type Point } from './geometry';
 
-const square: Point[] = [[-1, -1], [1, -1], [1, 1], [-1, 1]];
+const square: Point[] = [
+  [-1, -1],
+  [1, -1],
+  [1, 1],
+  [-1, 1],
+];
 
 describe('the way round a machine', () => {
   it('goes round a square by its corners, never through it', () => {
@@ -27,10 +32,13 @@ describe('the way round a machine', () => {
     const blocked = (p: Point, q: Point) => {
       for (let i = 1; i < 200; i++) {
         const x: Point = [p[0] + ((q[0] - p[0]) * i) / 200, p[1] + ((q[1] - p[1]) * i) / 200];
-        if (hull.every((c, k) => {
-          const d = hull[(k + 1) % hull.length]!;
-          return (d[0] - c[0]) * (x[1] - c[1]) - (d[1] - c[1]) * (x[0] - c[0]) > 1e-6;
-        })) return true;
+        if (
+          hull.every((c, k) => {
+            const d = hull[(k + 1) % hull.length]!;
+            return (d[0] - c[0]) * (x[1] - c[1]) - (d[1] - c[1]) * (x[0] - c[0]) > 1e-6;
+          })
+        )
+          return true;
       }
       return false;
     };
@@ -43,20 +51,26 @@ describe('the way round a machine', () => {
       if (u < 0 || best[u] === Infinity) return best[1]!;
       if (u === 1) return best[1]!;
       done[u] = true;
-      for (let v = 0; v < n; v++) if (!done[v] && !blocked(nodes[u]!, nodes[v]!)) best[v] = Math.min(best[v]!, best[u]! + Math.hypot(nodes[u]![0] - nodes[v]![0], nodes[u]![1] - nodes[v]![1]));
+      for (let v = 0; v < n; v++)
+        if (!done[v] && !blocked(nodes[u]!, nodes[v]!)) best[v] = Math.min(best[v]!, best[u]! + Math.hypot(nodes[u]![0] - nodes[v]![0], nodes[u]![1] - nodes[v]![1]));
     }
   }
 
   it('is the same as the shortest path over the visibility graph for random machines (Dijkstra)', () => {
     const coordinate = fc.double({ min: -4, max: 4, noNaN: true });
     fc.assert(
-      fc.property(fc.array(fc.tuple(coordinate, coordinate), { minLength: 5, maxLength: 8 }), fc.double({ min: 0, max: 6.28, noNaN: true }), fc.double({ min: 0, max: 6.28, noNaN: true }), (points, s, t) => {
-        const hull = convexHull(points.map((p): Point => [p[0], p[1]]));
-        fc.pre(hull.length >= 3);
-        const a: Point = [9 * Math.cos(s), 9 * Math.sin(s)];
-        const b: Point = [9 * Math.cos(t), 9 * Math.sin(t)];
-        expect(walkingDistance(hull, a, b)).toBeCloseTo(gridDistance(hull, a, b), 5);
-      }),
+      fc.property(
+        fc.array(fc.tuple(coordinate, coordinate), { minLength: 5, maxLength: 8 }),
+        fc.double({ min: 0, max: 6.28, noNaN: true }),
+        fc.double({ min: 0, max: 6.28, noNaN: true }),
+        (points, s, t) => {
+          const hull = convexHull(points.map((p): Point => [p[0], p[1]]));
+          fc.pre(hull.length >= 3);
+          const a: Point = [9 * Math.cos(s), 9 * Math.sin(s)];
+          const b: Point = [9 * Math.cos(t), 9 * Math.sin(t)];
+          expect(walkingDistance(hull, a, b)).toBeCloseTo(gridDistance(hull, a, b), 5);
+        },
+      ),
       { numRuns: 150 },
     );
   });

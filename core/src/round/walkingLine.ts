@@ -31,7 +31,10 @@ export function walkingLine(plan: Pack['plan']): WalkingLine {
     return Math.atan2(p[0] - centre[0], p[1] - centre[1]);
   };
   const clockwise = [...onLine].sort((a, b) => angle(a) - angle(b));
-  const first = Math.max(0, clockwise.findIndex((each) => each.id === onLine[0]?.id));
+  const first = Math.max(
+    0,
+    clockwise.findIndex((each) => each.id === onLine[0]?.id),
+  );
   return { hull, ring: [...clockwise.slice(first), ...clockwise.slice(0, first)], positions };
 }
 

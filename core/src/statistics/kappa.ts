@@ -80,11 +80,7 @@ export interface KappaInterval {
 }
 
 /** Standard errors by J. L. Fleiss, J. Cohen and B. S. Everitt, Psychological Bulletin 72 (1969). Null where kappa is undefined. */
-export function cohenKappaInterval(
-  table: readonly (readonly number[])[],
-  weights: KappaWeights = 'unweighted',
-  confidence = 0.95,
-): KappaInterval | null {
+export function cohenKappaInterval(table: readonly (readonly number[])[], weights: KappaWeights = 'unweighted', confidence = 0.95): KappaInterval | null {
   const { kappa, po, pe, n } = cohenKappa(table, weights);
   if (kappa === null) return null;
   const w = agreementWeights(table.length, weights);

@@ -7,8 +7,7 @@
 export function fleissKappa(counts: readonly (readonly number[])[]): { kappa: number | null; po: number; pe: number } {
   const subjects = counts.length;
   const raters = counts[0]?.reduce((sum, each) => sum + each, 0) ?? 0;
-  if (counts.some((row) => row.reduce((sum, each) => sum + each, 0) !== raters))
-    throw new RangeError('every subject needs the same number of ratings');
+  if (counts.some((row) => row.reduce((sum, each) => sum + each, 0) !== raters)) throw new RangeError('every subject needs the same number of ratings');
   const po = counts.reduce((sum, row) => sum + row.reduce((inner, c) => inner + c * (c - 1), 0) / (raters * (raters - 1)), 0) / subjects;
   const shares = (counts[0] ?? []).map((_, j) => counts.reduce((sum, row) => sum + row[j]!, 0) / (subjects * raters));
   const pe = shares.reduce((sum, p) => sum + p * p, 0);
@@ -109,18 +108,13 @@ export function krippendorffAlpha(
 }
 
 /** Gwet's AC1 with missing data: K. L. Gwet, British Journal of Mathematical and Statistical Psychology 61 (2008). */
-export function gwetAc1(
-  units: readonly (readonly (number | null)[])[],
-  categories: readonly number[],
-): { ac1: number | null; pa: number; pe: number } {
+export function gwetAc1(units: readonly (readonly (number | null)[])[], categories: readonly number[]): { ac1: number | null; pa: number; pe: number } {
   const rated = units.map((unit) => unit.filter((v): v is number => v !== null)).filter((unit) => unit.length > 0);
   const shared = rated.filter((unit) => unit.length > 1);
   const count = (unit: readonly number[], category: number) => unit.filter((v) => v === category).length;
   const pa =
-    shared.reduce(
-      (sum, unit) => sum + categories.reduce((inner, q) => inner + count(unit, q) * (count(unit, q) - 1), 0) / (unit.length * (unit.length - 1)),
-      0,
-    ) / shared.length;
+    shared.reduce((sum, unit) => sum + categories.reduce((inner, q) => inner + count(unit, q) * (count(unit, q) - 1), 0) / (unit.length * (unit.length - 1)), 0) /
+    shared.length;
   const shares = categories.map((q) => rated.reduce((sum, unit) => sum + count(unit, q) / unit.length, 0) / rated.length);
   const pe = shares.reduce((sum, p) => sum + p * (1 - p), 0) / (categories.length - 1);
   return { ac1: Math.abs(1 - pe) < 1e-14 ? null : (pa - pe) / (1 - pe), pa, pe };

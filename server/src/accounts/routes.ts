@@ -26,12 +26,23 @@ function refuseDemoPassword(house: House, password: string): void {
 }
 
 /** Creates an account with a hashed password. */
-export async function createAccount(house: House, input: { name: string; login: string; password: string; role: Role; team: string | null; personId: string | null }): Promise<Account> {
+export async function createAccount(
+  house: House,
+  input: { name: string; login: string; password: string; role: Role; team: string | null; personId: string | null },
+): Promise<Account> {
   const [existing] = await house.db.select().from(account).where(eq(account.login, input.login.toLowerCase()));
   if (existing) throw new ProblemError('login-taken', `The sign-in name "${input.login}" is already in use.`);
   const [row] = await house.db
     .insert(account)
-    .values({ id: uuidv7(), name: input.name, login: input.login.toLowerCase(), passwordHash: await hashPassword(input.password), role: input.role, team: input.team, personId: input.personId })
+    .values({
+      id: uuidv7(),
+      name: input.name,
+      login: input.login.toLowerCase(),
+      passwordHash: await hashPassword(input.password),
+      role: input.role,
+      team: input.team,
+      personId: input.personId,
+    })
     .returning();
   return shown(row!);
 }
@@ -41,7 +52,13 @@ export function accountRoutes(router: Router, house: House): void {
   const needsAdministrator = async () => ((await house.db.select({ n: count() }).from(account))[0]?.n ?? 0) === 0;
 
   bind(router, house, routes.installation, async () => {
-    const demoAccounts = house.demo ? (await house.db.select().from(account).where(eq(account.active, true)).orderBy(account.role, account.login)).map(({ login, name, role }) => ({ login, name, role: role as Role })) : [];
+    const demoAccounts = house.demo
+      ? (await house.db.select().from(account).where(eq(account.active, true)).orderBy(account.role, account.login)).map(({ login, name, role }) => ({
+          login,
+          name,
+          role: role as Role,
+        }))
+      : [];
     return {
       organisation: await readSetting<string | null>(house.db, 'organisation', null),
       demo: house.demo,
@@ -69,8 +86,12 @@ export function accountRoutes(router: Router, house: House): void {
     const login = body.login.trim().toLowerCase();
     const since = new Date(house.now().getTime() - WINDOW_MINUTES * 60_000).toISOString();
     await house.db.delete(signInAttempt).where(lt(signInAttempt.at, since));
-    const [tries] = await house.db.select({ n: count() }).from(signInAttempt).where(and(eq(signInAttempt.subject, login), gt(signInAttempt.at, since)));
-    if ((tries?.n ?? 0) >= ATTEMPTS) throw new ProblemError('too-many-attempts', `Too many wrong attempts for this name. Wait ${WINDOW_MINUTES} minutes, or ask the administrator for a new password.`);
+    const [tries] = await house.db
+      .select({ n: count() })
+      .from(signInAttempt)
+      .where(and(eq(signInAttempt.subject, login), gt(signInAttempt.at, since)));
+    if ((tries?.n ?? 0) >= ATTEMPTS)
+      throw new ProblemError('too-many-attempts', `Too many wrong attempts for this name. Wait ${WINDOW_MINUTES} minutes, or ask the administrator for a new password.`);
     const [row] = await house.db.select().from(account).where(eq(account.login, login));
     const right = row ? await verify(row.passwordHash, body.password) : (await hashPassword(body.password), false);
     if (!row || !right || !row.active) {
@@ -91,7 +112,10 @@ export function accountRoutes(router: Router, house: House): void {
     const [row] = await house.db.select().from(account).where(eq(account.id, caller.id));
     if (!row || !(await verify(row.passwordHash, body.current))) throw new ProblemError('wrong-sign-in', 'The current password is wrong. Nothing was changed.');
     refuseDemoPassword(house, body.next);
-    await house.db.update(account).set({ passwordHash: await hashPassword(body.next) }).where(eq(account.id, caller.id));
+    await house.db
+      .update(account)
+      .set({ passwordHash: await hashPassword(body.next) })
+      .where(eq(account.id, caller.id));
     await endSessionsOf(house, caller.id);
     await startSession(house, caller.id, request, response);
     await note(house.db, caller, 'password-changed', caller.id);
@@ -118,7 +142,10 @@ export function accountRoutes(router: Router, house: House): void {
     const [row] = await house.db.select().from(account).where(eq(account.id, params.id));
     if (!row) throw new ProblemError('not-found', 'There is no such account.');
     if (body.active === false && row.role === 'administrator') {
-      const [others] = await house.db.select({ n: count() }).from(account).where(and(eq(account.role, 'administrator'), eq(account.active, true)));
+      const [others] = await house.db
+        .select({ n: count() })
+        .from(account)
+        .where(and(eq(account.role, 'administrator'), eq(account.active, true)));
       if ((others?.n ?? 0) <= 1) throw new ProblemError('last-administrator', 'This is the only open administrator account, so it stays open.');
     }
     if (body.password) refuseDemoPassword(house, body.password);

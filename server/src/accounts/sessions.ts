@@ -64,7 +64,10 @@ export async function callerOf(house: House, request: Request, response: Respons
   if (!current && age > 120_000) return null;
   if (current && age > ROTATE_MINUTES * 60_000) {
     const next = randomBytes(32).toString('base64url');
-    await house.db.update(session).set({ tokenHash: hash(next), previousHash: row.session.tokenHash, rotatedAt: now.toISOString(), expiresAt: inHours(now, IDLE_HOURS) }).where(eq(session.id, row.session.id));
+    await house.db
+      .update(session)
+      .set({ tokenHash: hash(next), previousHash: row.session.tokenHash, rotatedAt: now.toISOString(), expiresAt: inHours(now, IDLE_HOURS) })
+      .where(eq(session.id, row.session.id));
     setCookie(request, response, next);
   }
   const { id, name, login, role, team, personId, active } = row.account;

@@ -1,5 +1,16 @@
 import { randomBytes } from 'node:crypto';
-import { appraise, faultName, foldEvaluation, localDate, stillPlanted, type Appraisal, type EffectivePack, type EvaluationEvent, type EvaluationEventBody, type EvaluationRecord } from '@rounds/core';
+import {
+  appraise,
+  faultName,
+  foldEvaluation,
+  localDate,
+  stillPlanted,
+  type Appraisal,
+  type EffectivePack,
+  type EvaluationEvent,
+  type EvaluationEventBody,
+  type EvaluationRecord,
+} from '@rounds/core';
 import { and, asc, eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { effectivePackOf } from '../classes/packs';
@@ -40,7 +51,8 @@ function check(body: EvaluationEventBody, pack: EffectivePack, record: Evaluatio
       if (!pack.checkpoints.some((each) => each.id === body.checkpoint)) throw unknown(`Checkpoint ${body.checkpoint}`);
       break;
     case 'reported':
-      if (!pack.checkpoints.some((each) => each.id === body.checkpoint) || (body.fault !== null && !pack.faults.some((each) => each.id === body.fault))) throw unknown(`Fault ${body.fault ?? body.checkpoint}`);
+      if (!pack.checkpoints.some((each) => each.id === body.checkpoint) || (body.fault !== null && !pack.faults.some((each) => each.id === body.fault)))
+        throw unknown(`Fault ${body.fault ?? body.checkpoint}`);
       break;
     case 'scored':
       if (!pack.sheet.sections.some((section) => section.criteria.some((each) => each.id === body.criterion))) throw unknown(`Criterion ${body.criterion}`);
@@ -51,10 +63,21 @@ function check(body: EvaluationEventBody, pack: EffectivePack, record: Evaluatio
     case 'decided': {
       const left = stillPlanted(record);
       if (left.length > 0)
-        throw new ProblemError('planted-faults-remain', `No outcome yet: ${left.length === 1 ? 'one planted fault is' : `${left.length} planted faults are`} not ticked out (${left.map((id) => faultName(pack.faults.find((each) => each.id === id)!)).join('; ')}).`);
+        throw new ProblemError(
+          'planted-faults-remain',
+          `No outcome yet: ${left.length === 1 ? 'one planted fault is' : `${left.length} planted faults are`} not ticked out (${left.map((id) => faultName(pack.faults.find((each) => each.id === id)!)).join('; ')}).`,
+        );
       const computed = appraise_();
-      if (computed.outcome === 'incomplete') throw new ProblemError('not-complete', `No outcome yet: ${computed.unscored.length > 0 ? `${computed.unscored.length} criteria are not scored` : 'the round has not been started and ended'}.`);
-      if (computed.outcome !== body.outcome && !body.reason) throw new ProblemError('override-needs-reason', `The computed outcome is "${computed.outcome}". Deciding "${body.outcome}" needs a reason, which stays on record.`);
+      if (computed.outcome === 'incomplete')
+        throw new ProblemError(
+          'not-complete',
+          `No outcome yet: ${computed.unscored.length > 0 ? `${computed.unscored.length} criteria are not scored` : 'the round has not been started and ended'}.`,
+        );
+      if (computed.outcome !== body.outcome && !body.reason)
+        throw new ProblemError(
+          'override-needs-reason',
+          `The computed outcome is "${computed.outcome}". Deciding "${body.outcome}" needs a reason, which stays on record.`,
+        );
       break;
     }
     case 'signed':
@@ -69,7 +92,13 @@ function check(body: EvaluationEventBody, pack: EffectivePack, record: Evaluatio
  * Adds events to an evaluation in one transaction: each once by its id, checked in turn, the list columns remade, and, when both have signed,
  * the certification event and card written. All or nothing.
  */
-export async function appendEvents(house: House, caller: Caller, row: EvaluationRow, device: string, incoming: readonly EvaluationEvent[]): Promise<{ accepted: string[]; token: string | null }> {
+export async function appendEvents(
+  house: House,
+  caller: Caller,
+  row: EvaluationRow,
+  device: string,
+  incoming: readonly EvaluationEvent[],
+): Promise<{ accepted: string[]; token: string | null }> {
   const pack = await effectivePackOf(house.db, row.packHash);
   const zone = await siteTimeZone(house);
   return house.db.transaction(async (tx) => {
@@ -78,15 +107,20 @@ export async function appendEvents(house: House, caller: Caller, row: Evaluation
     const known = new Set(before.map((each) => each.id));
     const fresh = incoming.filter((each) => !known.has(each.id));
     if (fresh.length > 0 && locked!.holderDevice !== null && (locked!.holderDevice !== device || locked!.holderId !== caller.id))
-      throw new ProblemError('evaluation-held', 'Another device holds this evaluation, so these taps were not sent. They are kept here; take the evaluation over to send them.');
+      throw new ProblemError(
+        'evaluation-held',
+        'Another device holds this evaluation, so these taps were not sent. They are kept here; take the evaluation over to send them.',
+      );
     let events: EvaluationEvent[] = before;
     for (const event of fresh) {
-      if (Math.abs(Date.parse(event.at) - house.now().getTime()) > 400 * 86_400_000) throw new ProblemError('invalid', 'The clock of this device is more than a year off. Set it and send again; the taps are kept.');
+      if (Math.abs(Date.parse(event.at) - house.now().getTime()) > 400 * 86_400_000)
+        throw new ProblemError('invalid', 'The clock of this device is more than a year off. Set it and send again; the taps are kept.');
       const record = foldEvaluation(events);
       check(event.body, pack, record, () => appraise(pack, record, row.earlierStarts));
       events = [...events, event];
     }
-    if (fresh.length > 0) await tx.insert(evaluationEventRow).values(fresh.map((each) => ({ id: each.id, evaluationId: row.id, at: each.at, accountId: caller.id, body: each.body })));
+    if (fresh.length > 0)
+      await tx.insert(evaluationEventRow).values(fresh.map((each) => ({ id: each.id, evaluationId: row.id, at: each.at, accountId: caller.id, body: each.body })));
     const token = await remake(tx, { row, pack, events, zone, accountId: caller.id });
     if (token?.fresh) await note(tx, caller, 'evaluation-signed', row.id);
     return { accepted: incoming.map((each) => each.id), token: token?.token ?? null };
@@ -94,7 +128,10 @@ export async function appendEvents(house: House, caller: Caller, row: Evaluation
 }
 
 /** Remakes the list columns from the events and, once signed by both, the certificate. */
-export async function remake(tx: Database, given: { row: EvaluationRow; pack: EffectivePack; events: readonly EvaluationEvent[]; zone: string; accountId: string }): Promise<{ token: string; fresh: boolean } | null> {
+export async function remake(
+  tx: Database,
+  given: { row: EvaluationRow; pack: EffectivePack; events: readonly EvaluationEvent[]; zone: string; accountId: string },
+): Promise<{ token: string; fresh: boolean } | null> {
   const { row, pack, events } = given;
   const record = foldEvaluation(events);
   const result = appraise(pack, record, row.earlierStarts);
@@ -112,7 +149,10 @@ export async function remake(tx: Database, given: { row: EvaluationRow; pack: Ef
     })
     .where(eq(evaluation.id, row.id));
   if (phase !== 'closed' || !record.decision) return null;
-  const [existing] = await tx.select().from(certificationEventRow).where(and(eq(certificationEventRow.evaluationId, row.id)));
+  const [existing] = await tx
+    .select()
+    .from(certificationEventRow)
+    .where(and(eq(certificationEventRow.evaluationId, row.id)));
   if (existing) {
     const [card] = await tx.select().from(certificate).where(eq(certificate.evaluationId, row.id));
     return card ? { token: card.token, fresh: false } : null;
@@ -126,13 +166,25 @@ export async function remake(tx: Database, given: { row: EvaluationRow; pack: Ef
     personId: row.personId,
     classId: row.classId,
     on,
-    body: passed ? { kind: 'evaluation-passed', ...score, evaluation: row.id, ...(overridden ? { overridden: true } : {}) } : { kind: 'evaluation-failed', ...score, evaluation: row.id },
+    body: passed
+      ? { kind: 'evaluation-passed', ...score, evaluation: row.id, ...(overridden ? { overridden: true } : {}) }
+      : { kind: 'evaluation-failed', ...score, evaluation: row.id },
     evaluationId: row.id,
     accountId: given.accountId,
   });
   if (!passed) return null;
   const [machine] = await tx.select().from(unit).where(eq(unit.id, row.unitId));
-  await tx.insert(certificationEventRow).values({ id: uuidv7(), personId: row.personId, classId: row.classId, on, body: { kind: 'familiarised', unit: machine?.name ?? 'unknown' }, evaluationId: row.id, accountId: given.accountId });
+  await tx
+    .insert(certificationEventRow)
+    .values({
+      id: uuidv7(),
+      personId: row.personId,
+      classId: row.classId,
+      on,
+      body: { kind: 'familiarised', unit: machine?.name ?? 'unknown' },
+      evaluationId: row.id,
+      accountId: given.accountId,
+    });
   const token = randomBytes(16).toString('base64url');
   await tx.insert(certificate).values({ token, personId: row.personId, classId: row.classId, eventId, evaluationId: row.id });
   return { token, fresh: true };

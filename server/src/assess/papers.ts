@@ -5,7 +5,7 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { eventsByPerson } from '../certification/standings';
 import { effectivePackOf } from '../classes/packs';
 import { readSetting, rulesOn, siteTimeZone, siteToday, type House } from '../house/context';
-import { account, certificate, certificationEventRow, machineClass, person, unit } from '../house/schema';
+import { account, certificationEventRow, machineClass, person, unit, type certificate } from '../house/schema';
 import { eventsOf, type EvaluationRow } from './append';
 
 const require = createRequire(import.meta.url);
@@ -26,7 +26,7 @@ pdfmake.setLocalAccessPolicy((path) => path.endsWith('.ttf'));
 const INK = '#12302e';
 const QUIET = '#4a5f5c';
 
-export const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
+const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
   competent: 'Competent',
   'not-yet': 'Not yet competent',
   stopped: 'Stopped: critical error',
@@ -43,7 +43,9 @@ function signature(record: EvaluationRecord, role: 'trainer' | 'operator', name:
   return {
     stack: [
       signed
-        ? { svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 200" width="180" height="60"><path d="${signed.strokes}" fill="none" stroke="${INK}" stroke-width="5"/></svg>` }
+        ? {
+            svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 200" width="180" height="60"><path d="${signed.strokes}" fill="none" stroke="${INK}" stroke-width="5"/></svg>`,
+          }
         : { text: 'not signed', italics: true, margin: [0, 22, 0, 22] },
       { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 200, y2: 0, lineWidth: 0.7, lineColor: INK }] },
       { text: `${role === 'trainer' ? 'Trainer' : 'Operator'}: ${name}${signed ? `, ${signed.at.slice(0, 16).replace('T', ' ')} UTC` : ''}`, fontSize: 8, color: QUIET },
@@ -70,7 +72,8 @@ export async function reportPdf(house: House, row: EvaluationRow): Promise<Buffe
   const { analysis } = result;
   const stationName = new Map(pack.plan.stations.map((each) => [each.id, each.name]));
   const head = (text: string): Content => ({ text, bold: true, fontSize: 11.5, margin: [0, 10, 0, 3] });
-  const bulleted = (weighs: string): Content[] => result.reasons.filter((each) => each.weighs === weighs).map((each) => ({ text: `•  ${each.text}`, margin: [0, 1, 0, 1] }));
+  const bulleted = (weighs: string): Content[] =>
+    result.reasons.filter((each) => each.weighs === weighs).map((each) => ({ text: `•  ${each.text}`, margin: [0, 1, 0, 1] }));
 
   const content: Content[] = [
     { text: organisation, color: QUIET },
@@ -78,13 +81,37 @@ export async function reportPdf(house: House, row: EvaluationRow): Promise<Buffe
     {
       columns: [
         { text: [{ text: `${name}\n`, bold: true, fontSize: 13 }, `Payroll ${who!.payroll}, ${who!.team}, ${who!.site}`] },
-        { text: [{ text: `${OUTCOME_WORDS[outcome]}\n`, bold: true, fontSize: 13 }, result.score === null ? 'no score' : `Score ${result.score} % (cut ${pack.sheet.cut} %)`], alignment: 'right' },
+        {
+          text: [
+            { text: `${OUTCOME_WORDS[outcome]}\n`, bold: true, fontSize: 13 },
+            result.score === null ? 'no score' : `Score ${result.score} % (cut ${pack.sheet.cut} %)`,
+          ],
+          alignment: 'right',
+        },
       ],
       margin: [0, 0, 0, 4],
     },
-    { text: `Machine ${machine!.name} (${pack.variants.find((each) => each.id === pack.fitOut['variant'])?.name}). Evaluated ${longDate(localDate(record.startedAt ?? row.createdAt, zone))} by ${trainer!.name}. ${row.conditions}`, color: QUIET },
-    ...(overridden ? [{ text: `The trainer overrode the computed outcome "${OUTCOME_WORDS[result.outcome]}". Reason: ${decided.reason ?? ''}`, bold: true, margin: [0, 6, 0, 0] } as Content] : []),
-    ...(record.takenOver.length > 0 ? [{ text: record.takenOver.map((each) => `Taken over by another device at ${each.at.slice(0, 16).replace('T', ' ')} UTC: ${each.reason}`).join('\n'), margin: [0, 4, 0, 0] } as Content] : []),
+    {
+      text: `Machine ${machine!.name} (${pack.variants.find((each) => each.id === pack.fitOut['variant'])?.name}). Evaluated ${longDate(localDate(record.startedAt ?? row.createdAt, zone))} by ${trainer!.name}. ${row.conditions}`,
+      color: QUIET,
+    },
+    ...(overridden
+      ? [
+          {
+            text: `The trainer overrode the computed outcome "${OUTCOME_WORDS[result.outcome]}". Reason: ${decided.reason ?? ''}`,
+            bold: true,
+            margin: [0, 6, 0, 0],
+          } as Content,
+        ]
+      : []),
+    ...(record.takenOver.length > 0
+      ? [
+          {
+            text: record.takenOver.map((each) => `Taken over by another device at ${each.at.slice(0, 16).replace('T', ' ')} UTC: ${each.reason}`).join('\n'),
+            margin: [0, 4, 0, 0],
+          } as Content,
+        ]
+      : []),
     head('Why'),
     ...bulleted('against'),
     ...bulleted('for'),
@@ -99,7 +126,13 @@ export async function reportPdf(house: House, row: EvaluationRow): Promise<Buffe
             widths: [14, '*', 60, 60, 70],
             body: [
               ['', 'Fault', 'Found', 'Graded', 'Key'].map((text) => ({ text, bold: true })),
-              ...analysis.detection.planted.map((each) => [{ svg: gradeDiscSvg(each.key, 10) }, `${each.fault.id} ${faultName(each.fault)}`, each.found, each.grade ?? '-', each.key]),
+              ...analysis.detection.planted.map((each) => [
+                { svg: gradeDiscSvg(each.key, 10) },
+                `${each.fault.id} ${faultName(each.fault)}`,
+                each.found,
+                each.grade ?? '-',
+                each.key,
+              ]),
             ],
           },
         },
@@ -112,8 +145,18 @@ export async function reportPdf(house: House, row: EvaluationRow): Promise<Buffe
         body: [
           ['Criterion', 'Weight', 'Credit', 'Because'].map((text) => ({ text, bold: true })),
           ...result.sections.flatMap((section) => [
-            [{ text: `${section.title}${section.minimum === null ? '' : ` (minimum ${section.minimum} %)`}`, bold: true, colSpan: 2 }, '', { text: section.score === null ? 'n/a' : `${section.score} %`, bold: true }, ''],
-            ...section.criteria.map((each) => [each.criterion.says, String(each.criterion.weight), each.credit === null ? 'n/a' : String(Math.round(each.credit * 100) / 100), each.because]),
+            [
+              { text: `${section.title}${section.minimum === null ? '' : ` (minimum ${section.minimum} %)`}`, bold: true, colSpan: 2 },
+              '',
+              { text: section.score === null ? 'n/a' : `${section.score} %`, bold: true },
+              '',
+            ],
+            ...section.criteria.map((each) => [
+              each.criterion.says,
+              String(each.criterion.weight),
+              each.credit === null ? 'n/a' : String(Math.round(each.credit * 100) / 100),
+              each.because,
+            ]),
           ]),
         ],
       },
@@ -123,7 +166,16 @@ export async function reportPdf(house: House, row: EvaluationRow): Promise<Buffe
       ul: [
         `Coverage: ${analysis.coverage.done} done, ${analysis.coverage.prompted} prompted, ${analysis.coverage.missed} missed of ${analysis.coverage.total}${analysis.coverage.share === null ? '' : ` (${Math.round(analysis.coverage.share * 1000) / 10} % weighted)`}`,
         `Critical omissions: ${analysis.coverage.criticalOmissions.length === 0 ? 'none' : analysis.coverage.criticalOmissions.map((each) => `${each.id} ${each.part}`).join('; ')}`,
-        `Path: ${analysis.path.direction ?? 'not walked'}, ${analysis.path.closed ? 'ring closed' : `ring not closed (${analysis.path.gaps.flat().map((id) => stationName.get(id)).join(', ') || 'did not end where it began'})`}, ${analysis.path.metres.toFixed(0)} m walked, shortest ${analysis.path.shortestTour.toFixed(0)} m`,
+        `Path: ${analysis.path.direction ?? 'not walked'}, ${
+          analysis.path.closed
+            ? 'ring closed'
+            : `ring not closed (${
+                analysis.path.gaps
+                  .flat()
+                  .map((id) => stationName.get(id))
+                  .join(', ') || 'did not end where it began'
+              })`
+        }, ${analysis.path.metres.toFixed(0)} m walked, shortest ${analysis.path.shortestTour.toFixed(0)} m`,
         `Start: ${analysis.start.station === null ? 'none' : stationName.get(analysis.start.station)}${analysis.start.share === null ? ' (first round on record)' : `, the same in ${Math.round(analysis.start.share * 100)} % of ${analysis.start.earlier} earlier rounds`}`,
         `Pace: ${analysis.pace.seconds === null ? 'round open' : `${Math.round(analysis.pace.seconds)} s against an honest floor of ${Math.round(analysis.pace.floorSeconds)} s`}`,
         `Detection: ${analysis.detection.hits} of ${analysis.detection.planted.length} planted faults, ${analysis.detection.falseAlarms} false alarms${analysis.detection.sensitivity ? `, d' ${analysis.detection.sensitivity.dPrime.toFixed(2)}, c ${analysis.detection.sensitivity.criterion.toFixed(2)}` : ''}${analysis.detection.interval ? ` (hit rate interval ${Math.round(analysis.detection.interval.low * 100)} to ${Math.round(analysis.detection.interval.high * 100)} %)` : ''}`,
@@ -131,19 +183,40 @@ export async function reportPdf(house: House, row: EvaluationRow): Promise<Buffe
     },
     ...(record.notes.length > 0 ? [head('Notes'), { ul: record.notes.map((each) => each.words) } as Content] : []),
     { columns: [signature(record, 'trainer', trainer!.name), signature(record, 'operator', name)], columnGap: 30, margin: [0, 16, 0, 0], unbreakable: true } as Content,
-    { text: `Class content ${pack.id} revision ${pack.revision}, ${pack.hash.slice(0, 16)}. A training record: the maker's manual, the employer's rules, local law and licensed trades come first.`, fontSize: 7.5, color: QUIET, margin: [0, 12, 0, 0] },
+    {
+      text: `Class content ${pack.id} revision ${pack.revision}, ${pack.hash.slice(0, 16)}. A training record: the maker's manual, the employer's rules, local law and licensed trades come first.`,
+      fontSize: 7.5,
+      color: QUIET,
+      margin: [0, 12, 0, 0],
+    },
   ];
-  return render({ info: { title: `Evaluation ${name}` }, pageSize: 'A4', pageMargins: [42, 42, 42, 42], content, footer: (page, pages) => ({ text: `${name}  ·  ${page} of ${pages}`, alignment: 'center', fontSize: 7.5, color: QUIET }) });
+  return render({
+    info: { title: `Evaluation ${name}` },
+    pageSize: 'A4',
+    pageMargins: [42, 42, 42, 42],
+    content,
+    footer: (page, pages) => ({ text: `${name}  ·  ${page} of ${pages}`, alignment: 'center', fontSize: 7.5, color: QUIET }),
+  });
 }
 
 /** The wallet card, 85.6 x 54 mm, two faces: who, what, until when, and the address that answers valid or not valid today. */
 export async function cardPdf(house: House, card: typeof certificate.$inferSelect, base: string): Promise<Buffer> {
   const [who] = await house.db.select().from(person).where(eq(person.id, card.personId));
   const [cls] = await house.db.select().from(machineClass).where(eq(machineClass.id, card.classId));
-  const [event] = await house.db.select({ on: certificationEventRow.on, by: account.name }).from(certificationEventRow).leftJoin(account, eq(account.id, certificationEventRow.accountId)).where(eq(certificationEventRow.id, card.eventId)).orderBy(asc(certificationEventRow.seq));
+  const [event] = await house.db
+    .select({ on: certificationEventRow.on, by: account.name })
+    .from(certificationEventRow)
+    .leftJoin(account, eq(account.id, certificationEventRow.accountId))
+    .where(eq(certificationEventRow.id, card.eventId))
+    .orderBy(asc(certificationEventRow.seq));
   const { rules } = await rulesOn(house.db, event!.on);
   const events = (await eventsByPerson(house.db, [card.personId])).get(card.personId)?.get(card.classId) ?? [];
-  const asIssued = standing(events.filter((each) => each.on <= event!.on), rules, event!.on, who!.born);
+  const asIssued = standing(
+    events.filter((each) => each.on <= event!.on),
+    rules,
+    event!.on,
+    who!.born,
+  );
   const now = standing(events, rules, await siteToday(house), who!.born);
   const organisation = await readSetting<string>(house.db, 'organisation', 'Rounds');
   const address = `${base}/verify/${card.token}`;
@@ -174,7 +247,10 @@ export async function cardPdf(house: House, card: typeof certificate.$inferSelec
       { text: 'Scan to see whether this card is valid today.', fontSize: 6.5, color: QUIET, absolutePosition: { x: 12, y: 138 } },
       { text: 'Familiarised with', bold: true, fontSize: 9, pageBreak: 'before' },
       { text: now.familiarisedWith.join(', ') || 'no machine on record', fontSize: 8, margin: [0, 2, 0, 6] },
-      { text: 'Holds only for this class of machine, with familiarisation on the particular machine, at this employer, while the card is valid. The maker\'s manual, the employer\'s rules and local law come first. Hand the card in when asked.', fontSize: 7 },
+      {
+        text: "Holds only for this class of machine, with familiarisation on the particular machine, at this employer, while the card is valid. The maker's manual, the employer's rules and local law come first. Hand the card in when asked.",
+        fontSize: 7,
+      },
       { text: address, fontSize: 6, color: QUIET, margin: [0, 8, 0, 0] },
     ],
   });

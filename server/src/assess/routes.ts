@@ -14,7 +14,11 @@ import { cardPdf, reportPdf } from './papers';
 import { summaryRows } from './summaries';
 
 async function evaluationOr404(house: House, caller: Caller, id: string): Promise<EvaluationRow> {
-  const [found] = await house.db.select({ e: evaluation, team: person.team }).from(evaluation).innerJoin(person, eq(person.id, evaluation.personId)).where(eq(evaluation.id, id));
+  const [found] = await house.db
+    .select({ e: evaluation, team: person.team })
+    .from(evaluation)
+    .innerJoin(person, eq(person.id, evaluation.personId))
+    .where(eq(evaluation.id, id));
   if (!found || !maySee(caller, { id: found.e.personId, team: found.team })) throw new ProblemError('not-found', 'There is no such evaluation, or you may not see it.');
   return found.e;
 }
@@ -54,7 +58,16 @@ export function assessRoutes(router: Router, house: House): void {
       (standings.get(each.id) ?? []).flatMap(({ classId, standing: held }) => {
         counts[held.status] = (counts[held.status] ?? 0) + 1;
         return ['due', 'in-grace', 'lapsed', 'suspended'].includes(held.status)
-          ? [{ personId: each.id, personName: `${each.givenName} ${each.familyName}`, team: each.team, classId, classTitle: titles.get(classId) ?? classId, standing: held }]
+          ? [
+              {
+                personId: each.id,
+                personName: `${each.givenName} ${each.familyName}`,
+                team: each.team,
+                classId,
+                classTitle: titles.get(classId) ?? classId,
+                standing: held,
+              },
+            ]
           : [];
       }),
     );
@@ -63,12 +76,24 @@ export function assessRoutes(router: Router, house: House): void {
     const scope = caller.role === 'operator' ? { personId: caller.personId ?? uuidv7() } : caller.role === 'supervisor' ? { team: caller.team ?? '' } : {};
     const planted = caller.role === 'operator' ? [] : await summaryRows(house, { planted: true });
     if (caller.role === 'workshop') return { today, attention: [], counts: {}, open: [], planted, recent: [] };
-    return { today, attention, counts, open: await summaryRows(house, { ...scope, open: true }), planted, recent: await summaryRows(house, { ...scope, open: false, limit: 8 }) };
+    return {
+      today,
+      attention,
+      counts,
+      open: await summaryRows(house, { ...scope, open: true }),
+      planted,
+      recent: await summaryRows(house, { ...scope, open: false, limit: 8 }),
+    };
   });
 
   bind(router, house, routes.evaluations, async ({ query, caller }) => {
     const scope = caller.role === 'operator' ? { personId: caller.personId ?? uuidv7() } : caller.role === 'supervisor' ? { team: caller.team ?? '' } : {};
-    const rows = await summaryRows(house, { ...scope, ...(query.open ? { open: query.open === 'yes' } : {}), ...(query.cursor ? { before: query.cursor } : {}), limit: query.limit + 1 });
+    const rows = await summaryRows(house, {
+      ...scope,
+      ...(query.open ? { open: query.open === 'yes' } : {}),
+      ...(query.cursor ? { before: query.cursor } : {}),
+      limit: query.limit + 1,
+    });
     const page = rows.slice(0, query.limit);
     return { rows: page, next: rows.length > query.limit ? page.at(-1)!.createdAt : null };
   });
@@ -81,7 +106,10 @@ export function assessRoutes(router: Router, house: House): void {
     }
     const [who] = await house.db.select().from(person).where(eq(person.id, body.personId));
     if (!who) throw new ProblemError('not-found', 'There is no such person.');
-    const [machine] = await house.db.select().from(unit).where(and(eq(unit.id, body.unitId), eq(unit.classId, body.classId)));
+    const [machine] = await house.db
+      .select()
+      .from(unit)
+      .where(and(eq(unit.id, body.unitId), eq(unit.classId, body.classId)));
     if (!machine) throw new ProblemError('not-found', 'There is no such machine in this class.');
     const published = await publishedPack(house.db, body.classId);
     if (!published) throw new ProblemError('composition', 'This class has no published content yet, so it cannot be assessed here.');
@@ -125,7 +153,9 @@ export function assessRoutes(router: Router, house: House): void {
     await house.db.transaction(async (tx) => {
       await tx.update(evaluation).set({ holderId: caller.id, holderDevice: body.device, heldSince: since }).where(eq(evaluation.id, row.id));
       if (!mine && row.phase !== 'closed' && row.phase !== 'signing')
-        await tx.insert(evaluationEventRow).values({ id: uuidv7(), evaluationId: row.id, at: since, accountId: caller.id, body: { kind: 'taken-over', reason: body.takeOver! } });
+        await tx
+          .insert(evaluationEventRow)
+          .values({ id: uuidv7(), evaluationId: row.id, at: since, accountId: caller.id, body: { kind: 'taken-over', reason: body.takeOver! } });
       if (!mine) await note(tx, caller, 'evaluation-taken-over', row.id, { reason: body.takeOver });
     });
     return { held: true, holder: { name: caller.name, device: body.device, since } };
@@ -150,7 +180,11 @@ export function assessRoutes(router: Router, house: House): void {
   });
 
   bind(router, house, routes.card, async ({ params, caller, request }) => {
-    const [row] = await house.db.select({ c: certificate, team: person.team }).from(certificate).innerJoin(person, eq(person.id, certificate.personId)).where(eq(certificate.token, params.token));
+    const [row] = await house.db
+      .select({ c: certificate, team: person.team })
+      .from(certificate)
+      .innerJoin(person, eq(person.id, certificate.personId))
+      .where(eq(certificate.token, params.token));
     if (!row || !maySee(caller, { id: row.c.personId, team: row.team })) throw new ProblemError('not-found', 'There is no such card, or you may not see it.');
     const base = house.publicUrl ?? `${request.protocol}://${request.get('host') ?? 'localhost'}`;
     return { file: await cardPdf(house, row.c, base), name: `card-${row.c.token.slice(0, 6)}.pdf` };

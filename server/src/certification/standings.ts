@@ -37,13 +37,20 @@ export async function eventsByPerson(db: Database, people?: readonly string[]): 
 }
 
 /** Standings of people in every class they have events in. */
-export async function standingsOf(db: Database, people: readonly PersonRow[], rules: RuleSet, on: PlainDate): Promise<Map<string, { classId: string; standing: Standing }[]>> {
+export async function standingsOf(
+  db: Database,
+  people: readonly PersonRow[],
+  rules: RuleSet,
+  on: PlainDate,
+): Promise<Map<string, { classId: string; standing: Standing }[]>> {
   if (people.length === 0) return new Map();
   const events = await eventsByPerson(db, people.length > 400 ? undefined : people.map((each) => each.id));
   return new Map(
     people.map((each) => [
       each.id,
-      [...(events.get(each.id) ?? [])].map(([classId, list]) => ({ classId, standing: standing(list, rules, on, each.born) })).sort((a, b) => (a.classId < b.classId ? -1 : 1)),
+      [...(events.get(each.id) ?? [])]
+        .map(([classId, list]) => ({ classId, standing: standing(list, rules, on, each.born) }))
+        .sort((a, b) => (a.classId < b.classId ? -1 : 1)),
     ]),
   );
 }

@@ -7,7 +7,10 @@ import { effectivePack, machineClass, packRevision } from '../house/schema';
 /** Publishes a pack as the current revision of its class; publishing the same content again changes nothing. Returns its content hash. */
 export async function publishPack(db: Database, pack: Pack): Promise<string> {
   const hash = contentHash(pack);
-  await db.insert(machineClass).values({ id: pack.id, title: pack.title, family: pack.family, publishedHash: hash }).onConflictDoUpdate({ target: machineClass.id, set: { title: pack.title, family: pack.family, publishedHash: hash } });
+  await db
+    .insert(machineClass)
+    .values({ id: pack.id, title: pack.title, family: pack.family, publishedHash: hash })
+    .onConflictDoUpdate({ target: machineClass.id, set: { title: pack.title, family: pack.family, publishedHash: hash } });
   await db.insert(packRevision).values({ hash, classId: pack.id, revision: pack.revision, body: pack }).onConflictDoNothing();
   return hash;
 }
@@ -33,7 +36,11 @@ export function composeOrProblem(pack: Pack, request: Composition): EffectivePac
     return compose(pack, request);
   } catch (error) {
     if (!(error instanceof CompositionError)) throw error;
-    throw new ProblemError('composition', `${error.message}. Nothing was saved.`, error.issues.map((issue) => ({ path: issue.path.join('/'), message: issue.message })));
+    throw new ProblemError(
+      'composition',
+      `${error.message}. Nothing was saved.`,
+      error.issues.map((issue) => ({ path: issue.path.join('/'), message: issue.message })),
+    );
   }
 }
 

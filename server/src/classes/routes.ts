@@ -11,7 +11,11 @@ import { composeOrProblem, publishedPack } from './packs';
 
 /** Machine classes in list form; the outline for the thumbnail comes out of the pack in the database. */
 async function summaries(house: House, id?: string): Promise<ClassSummary[]> {
-  const units = house.db.select({ classId: unit.classId, n: count().as('n') }).from(unit).groupBy(unit.classId).as('units');
+  const units = house.db
+    .select({ classId: unit.classId, n: count().as('n') })
+    .from(unit)
+    .groupBy(unit.classId)
+    .as('units');
   const rows = await house.db
     .select({
       id: machineClass.id,
@@ -48,7 +52,11 @@ export function classRoutes(router: Router, house: House): void {
   });
 
   bind(router, house, routes.units, async ({ query }) => {
-    const rows = await house.db.select().from(unit).where(query.classId ? eq(unit.classId, query.classId) : undefined).orderBy(unit.name);
+    const rows = await house.db
+      .select()
+      .from(unit)
+      .where(query.classId ? eq(unit.classId, query.classId) : undefined)
+      .orderBy(unit.name);
     return { units: rows.map(shown) };
   });
 
@@ -57,7 +65,10 @@ export function classRoutes(router: Router, house: House): void {
     if (published) composeOrProblem(published.pack as Pack, { variant: body.variant ?? published.pack.variants[0]!.id, features: body.features });
     const [existing] = await house.db.select().from(unit).where(eq(unit.name, body.name));
     if (existing) throw new ProblemError('unit-taken', `A machine called "${body.name}" is already on the list.`);
-    const [row] = await house.db.insert(unit).values({ id: uuidv7(), ...body }).returning();
+    const [row] = await house.db
+      .insert(unit)
+      .values({ id: uuidv7(), ...body })
+      .returning();
     await note(house.db, caller, 'unit-added', row!.id, { name: row!.name });
     return shown(row!);
   });

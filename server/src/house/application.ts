@@ -24,7 +24,18 @@ export function application(house: House, options: { webRoot: string | null; log
   app.use(
     helmet({
       contentSecurityPolicy: {
-        directives: { defaultSrc: ["'self'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], fontSrc: ["'self'"], connectSrc: ["'self'"], workerSrc: ["'self'"], objectSrc: ["'none'"], frameAncestors: ["'none'"], upgradeInsecureRequests: null },
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          upgradeInsecureRequests: null,
+        },
       },
       strictTransportSecurity: false,
       crossOriginOpenerPolicy: { policy: 'same-origin' },
@@ -34,7 +45,10 @@ export function application(house: House, options: { webRoot: string | null; log
   app.use(
     pinoHttp({
       logger: log,
-      serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, path: request.url.split('?')[0]!.replace(/(verify|certificates)\/[^/]+/, '$1/…') }), res: (response: { statusCode: number }) => ({ status: response.statusCode }) },
+      serializers: {
+        req: (request: { method: string; url: string }) => ({ method: request.method, path: request.url.split('?')[0]!.replace(/(verify|certificates)\/[^/]+/, '$1/…') }),
+        res: (response: { statusCode: number }) => ({ status: response.statusCode }),
+      },
     }),
   );
   let requests = 0;
@@ -54,7 +68,14 @@ export function application(house: House, options: { webRoot: string | null; log
   app.get('/metrics', (_request, response) => {
     const { heapUsed, rss } = process.memoryUsage();
     response.type('text/plain; version=0.0.4').send(
-      [['rounds_requests_total', requests], ['rounds_uptime_seconds', Math.round((Date.now() - begun) / 1000)], ['process_heap_bytes', heapUsed], ['process_resident_memory_bytes', rss]].map(([name, value]) => `${name} ${value}\n`).join(''),
+      [
+        ['rounds_requests_total', requests],
+        ['rounds_uptime_seconds', Math.round((Date.now() - begun) / 1000)],
+        ['process_heap_bytes', heapUsed],
+        ['process_resident_memory_bytes', rss],
+      ]
+        .map(([name, value]) => `${name} ${value}\n`)
+        .join(''),
     );
   });
   const api = Router();

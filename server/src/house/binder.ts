@@ -6,7 +6,7 @@ import type { Caller, House } from './context';
 import { ProblemError } from './problem';
 
 /** A file answer. */
-export interface FileAnswer {
+interface FileAnswer {
   file: Buffer | string;
   name: string;
 }
@@ -15,7 +15,7 @@ type CallerOf<R extends RouteSpec> = R['roles'] extends 'public' ? Caller | null
 type Answer<R extends RouteSpec> = R['answer'] extends string ? FileAnswer : RouteAnswer<R>;
 
 /** What a route's handler gets: checked input, the caller, the house, and the raw exchange for cookies. */
-export interface Exchange<R extends RouteSpec> extends RouteInput<R> {
+interface Exchange<R extends RouteSpec> extends RouteInput<R> {
   caller: CallerOf<R>;
   house: House;
   request: Request;
@@ -43,7 +43,10 @@ function parse(schema: z.ZodType | undefined, value: unknown, where: string): un
   if (result.success) return result.data;
   throw new ProblemError(
     'invalid',
-    `Nothing was saved. ${result.error.issues.map((issue) => `${issue.path.join('.') || where}: ${issue.message}`).slice(0, 5).join('; ')}`,
+    `Nothing was saved. ${result.error.issues
+      .map((issue) => `${issue.path.join('.') || where}: ${issue.message}`)
+      .slice(0, 5)
+      .join('; ')}`,
     result.error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message })),
   );
 }

@@ -24,7 +24,9 @@ export interface Store {
 /** Thrown when a second process opens a data directory. */
 export class DirectoryTaken extends Error {
   constructor(directory: string, pid: number) {
-    super(`The data directory ${directory} is in use by process ${pid}. Only one process may open it: stop that one first, or give this one another directory with ROUNDS_DATA.`);
+    super(
+      `The data directory ${directory} is in use by process ${pid}. Only one process may open it: stop that one first, or give this one another directory with ROUNDS_DATA.`,
+    );
     this.name = 'DirectoryTaken';
   }
 }
@@ -133,7 +135,9 @@ async function dump(client: PGlite, directory: string, note: string): Promise<st
   fsyncSync(handle);
   closeSync(handle);
   renameSync(`${file}.part`, file);
-  const old = readdirSync(folder).filter((name) => name.endsWith('.tar.gz')).sort();
+  const old = readdirSync(folder)
+    .filter((name) => name.endsWith('.tar.gz'))
+    .sort();
   for (const name of old.slice(0, Math.max(0, old.length - KEPT_BACKUPS))) rmSync(join(folder, name));
   return file;
 }

@@ -59,9 +59,18 @@ export const session = pgTable(
   (t) => [uniqueIndex('session_token').on(t.tokenHash), index('session_previous').on(t.previousHash)],
 );
 
-export const signInAttempt = pgTable('sign_in_attempt', { seq: bigserial('seq', { mode: 'number' }).primaryKey(), subject: text('subject').notNull(), at: instant('at').notNull().defaultNow() }, (t) => [index('sign_in_attempt_subject').on(t.subject, t.at)]);
+export const signInAttempt = pgTable(
+  'sign_in_attempt',
+  { seq: bigserial('seq', { mode: 'number' }).primaryKey(), subject: text('subject').notNull(), at: instant('at').notNull().defaultNow() },
+  (t) => [index('sign_in_attempt_subject').on(t.subject, t.at)],
+);
 
-export const machineClass = pgTable('machine_class', { id: text('id').primaryKey(), title: text('title').notNull(), family: text('family').notNull(), publishedHash: text('published_hash') });
+export const machineClass = pgTable('machine_class', {
+  id: text('id').primaryKey(),
+  title: text('title').notNull(),
+  family: text('family').notNull(),
+  publishedHash: text('published_hash'),
+});
 
 /** Published packs, one row a revision, never changed. */
 export const packRevision = pgTable(
@@ -185,6 +194,19 @@ export const certificate = pgTable(
   (t) => [index('certificate_evaluation').on(t.evaluationId), index('certificate_event').on(t.eventId)],
 );
 
-export const ruleSetRow = pgTable('rule_set', { id: uuid('id').primaryKey(), effectiveFrom: date('effective_from', { mode: 'string' }).notNull(), body: jsonb('body').notNull(), accountId: uuid('account_id'), createdAt: created() });
+export const ruleSetRow = pgTable('rule_set', {
+  id: uuid('id').primaryKey(),
+  effectiveFrom: date('effective_from', { mode: 'string' }).notNull(),
+  body: jsonb('body').notNull(),
+  accountId: uuid('account_id'),
+  createdAt: created(),
+});
 
-export const audit = pgTable('audit', { seq: bigserial('seq', { mode: 'number' }).primaryKey(), at: instant('at').notNull().defaultNow(), accountId: uuid('account_id'), act: text('act').notNull(), subject: text('subject').notNull(), detail: jsonb('detail') });
+export const audit = pgTable('audit', {
+  seq: bigserial('seq', { mode: 'number' }).primaryKey(),
+  at: instant('at').notNull().defaultNow(),
+  accountId: uuid('account_id'),
+  act: text('act').notNull(),
+  subject: text('subject').notNull(),
+  detail: jsonb('detail'),
+});

@@ -28,7 +28,9 @@ export async function seedDemo(db: Database, demo: DemoOrganisation, packs: read
     const accountId = new Map(accounts.map((each) => [each.login, each.id]));
     await tx.insert(unit).values(demo.units);
     await tx.insert(ruleSetRow).values({ id: uuidv7(), effectiveFrom: '2000-01-01', body: DEFAULT_RULES, accountId: null });
-    await inChunks(demo.certifications, (chunk) => tx.insert(certificationEventRow).values(chunk.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: accountId.get(by)! }))));
+    await inChunks(demo.certifications, (chunk) =>
+      tx.insert(certificationEventRow).values(chunk.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: accountId.get(by)! }))),
+    );
     for (const each of demo.evaluations) {
       const machine = demo.units.find((u) => u.id === each.unitId)!;
       const pack = packs.find((p) => p.id === machine.classId)!;
@@ -36,9 +38,23 @@ export async function seedDemo(db: Database, demo: DemoOrganisation, packs: read
       const trainerId = accountId.get(each.trainer)!;
       const [row] = await tx
         .insert(evaluation)
-        .values({ id: each.id, personId: each.personId, classId: machine.classId, unitId: each.unitId, packHash: effective.hash, trainerId, conditions: each.conditions, earlierStarts: each.earlierStarts, phase: 'prepared', stillPlanted: [], createdAt: each.createdAt })
+        .values({
+          id: each.id,
+          personId: each.personId,
+          classId: machine.classId,
+          unitId: each.unitId,
+          packHash: effective.hash,
+          trainerId,
+          conditions: each.conditions,
+          earlierStarts: each.earlierStarts,
+          phase: 'prepared',
+          stillPlanted: [],
+          createdAt: each.createdAt,
+        })
         .returning();
-      await inChunks(each.events, (chunk) => tx.insert(evaluationEventRow).values(chunk.map((event) => ({ id: event.id, evaluationId: each.id, at: event.at, accountId: trainerId, body: event.body }))));
+      await inChunks(each.events, (chunk) =>
+        tx.insert(evaluationEventRow).values(chunk.map((event) => ({ id: event.id, evaluationId: each.id, at: event.at, accountId: trainerId, body: event.body }))),
+      );
       await remake(tx, { row: row!, pack: await effectivePackOf(tx, effective.hash), events: each.events, zone: demo.timeZone, accountId: trainerId });
     }
     await writeSetting(tx, 'demo', { made: true, content: contentHash(demo.people) });

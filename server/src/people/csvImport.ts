@@ -7,7 +7,16 @@ type Field = (typeof IMPORT_FIELDS)[number];
 export type ImportedPerson = Record<'payroll' | 'givenName' | 'familyName' | 'site' | 'team', string> & Record<'email' | 'born' | 'started', string | null>;
 
 const REQUIRED: readonly Field[] = ['payroll', 'givenName', 'familyName', 'site', 'team'];
-const LABELS: Record<Field, string> = { payroll: 'payroll number', givenName: 'given name', familyName: 'family name', site: 'site', team: 'team', email: 'e-mail', born: 'date of birth', started: 'start date' };
+const LABELS: Record<Field, string> = {
+  payroll: 'payroll number',
+  givenName: 'given name',
+  familyName: 'family name',
+  site: 'site',
+  team: 'team',
+  email: 'e-mail',
+  born: 'date of birth',
+  started: 'start date',
+};
 /** Column headings that people use, lower case without punctuation. */
 const GUESSES: Record<Field, readonly string[]> = {
   payroll: ['payroll', 'payroll number', 'payroll no', 'employee number', 'employee no', 'employee id', 'staff number', 'staff no', 'number', 'id'],
@@ -20,12 +29,18 @@ const GUESSES: Record<Field, readonly string[]> = {
   started: ['started', 'start date', 'joined', 'date joined', 'employed since'],
 };
 
-const plain = (heading: string) => heading.toLowerCase().replace(/[^a-z0-9]+/g, ' ').trim();
+const plain = (heading: string) =>
+  heading
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, ' ')
+    .trim();
 
 /** Reads CSV text into rows (RFC 4180; comma, semicolon or tab). Throws the csv problems with the line where reading stopped. */
 export function readCsv(text: string): { columns: string[]; rows: string[][]; delimiter: string } {
-  if (text.includes('\uFFFD')) throw new ProblemError('csv-unreadable', 'The file is not in UTF-8, so names would come out damaged. Save it as "CSV UTF-8" and try again. Nothing was written.');
-  if (text.includes('\u0000')) throw new ProblemError('csv-unreadable', 'The file holds zero bytes: it is not a text file, or it is UTF-16. Save it as "CSV UTF-8". Nothing was written.');
+  if (text.includes('\uFFFD'))
+    throw new ProblemError('csv-unreadable', 'The file is not in UTF-8, so names would come out damaged. Save it as "CSV UTF-8" and try again. Nothing was written.');
+  if (text.includes('\u0000'))
+    throw new ProblemError('csv-unreadable', 'The file holds zero bytes: it is not a text file, or it is UTF-16. Save it as "CSV UTF-8". Nothing was written.');
   const first = text.replace(/^\uFEFF/, '').split(/\r?\n/, 1)[0] ?? '';
   const delimiter = [',', ';', '\t'].reduce((best, each) => (first.split(each).length > first.split(best).length ? each : best));
   let records: string[][];
@@ -33,7 +48,10 @@ export function readCsv(text: string): { columns: string[]; rows: string[][]; de
     records = parse(text, { bom: true, delimiter, relax_column_count: true, skip_empty_lines: true, trim: true }) as string[][];
   } catch (error) {
     const { lines, message } = error as { lines?: number; message: string };
-    throw new ProblemError('csv-unreadable', `Reading stopped${lines ? ` at line ${lines}` : ''}: ${message.split('\n')[0]}. Usually a quotation mark is not closed. Nothing was written.`);
+    throw new ProblemError(
+      'csv-unreadable',
+      `Reading stopped${lines ? ` at line ${lines}` : ''}: ${message.split('\n')[0]}. Usually a quotation mark is not closed. Nothing was written.`,
+    );
   }
   const [columns, ...rows] = records;
   if (!columns || rows.length === 0) throw new ProblemError('csv-empty', 'The file needs a heading line and at least one row. Nothing was written.');
@@ -45,13 +63,14 @@ export function matchColumns(columns: readonly string[], asked: Partial<Record<F
   const result = {} as Record<Field, string | null>;
   for (const field of IMPORT_FIELDS) {
     const wish = asked[field];
-    result[field] = wish === undefined ? (columns.find((heading) => GUESSES[field].includes(plain(heading))) ?? null) : wish !== null && columns.includes(wish) ? wish : null;
+    result[field] =
+      wish === undefined ? (columns.find((heading) => GUESSES[field].includes(plain(heading))) ?? null) : wish !== null && columns.includes(wish) ? wish : null;
   }
   return result;
 }
 
 /** A date as sheets write it: 2026-03-05, 05/03/2026 or 5.3.2026 (day first); null when it is none that exists. */
-export function readDate(text: string): string | null {
+function readDate(text: string): string | null {
   const match = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4})$/.exec(text);
   const iso = match ? `${match[3]}-${match[2]!.padStart(2, '0')}-${match[1]!.padStart(2, '0')}` : text;
   return isPlainDate(iso) ? iso : null;
@@ -85,7 +104,15 @@ export function checkRows(columns: readonly string[], rows: readonly string[][],
     const payroll = cell('payroll');
     if (payroll !== '' && seen.has(payroll)) reasons.push(`payroll number ${payroll.slice(0, 40)} stands already in row ${seen.get(payroll)}`);
     else if (payroll !== '') seen.set(payroll, row);
-    const person: ImportedPerson = { payroll, givenName: cell('givenName'), familyName: cell('familyName'), site: cell('site'), team: cell('team'), email: cell('email') || null, ...dates };
+    const person: ImportedPerson = {
+      payroll,
+      givenName: cell('givenName'),
+      familyName: cell('familyName'),
+      site: cell('site'),
+      team: cell('team'),
+      email: cell('email') || null,
+      ...dates,
+    };
     if (reasons.length === 0) {
       const checked = personInput.safeParse(person);
       if (!checked.success) reasons.push(...checked.error.issues.map((issue) => `${LABELS[issue.path[0] as Field] ?? 'row'} ${issue.message}`));

@@ -27,7 +27,8 @@ const EVENT_WORDS: Record<CertificationEventBody['kind'], (body: never) => strin
   'training-started': () => 'Training started',
   'theory-passed': () => 'Theory passed',
   'drill-met': () => 'Drill standard met',
-  'evaluation-passed': (body: { score?: number; overridden?: boolean }) => `Evaluation passed${body.score === undefined ? '' : `, ${body.score} %`}${body.overridden ? ' (trainer overrode the computed outcome)' : ''}`,
+  'evaluation-passed': (body: { score?: number; overridden?: boolean }) =>
+    `Evaluation passed${body.score === undefined ? '' : `, ${body.score} %`}${body.overridden ? ' (trainer overrode the computed outcome)' : ''}`,
   'evaluation-failed': (body: { score?: number }) => `Evaluation not passed${body.score === undefined ? '' : `, ${body.score} %`}`,
   'certificate-recorded': (body: { words?: string }) => `Earlier certificate taken over${body.words ? `: ${body.words}` : ''}`,
   familiarised: (body: { unit: string }) => `Familiarised with ${body.unit}`,
@@ -57,7 +58,10 @@ async function distinct(house: House, column: typeof person.site | typeof person
 }
 
 /** Compares accepted rows with the roster. */
-async function compareWithRoster(house: House, rows: readonly { person: ImportedPerson }[]): Promise<{ added: ImportedPerson[]; changed: { id: string; to: ImportedPerson }[]; unchanged: number }> {
+async function compareWithRoster(
+  house: House,
+  rows: readonly { person: ImportedPerson }[],
+): Promise<{ added: ImportedPerson[]; changed: { id: string; to: ImportedPerson }[]; unchanged: number }> {
   const existing = new Map((await house.db.select().from(person)).map((row) => [row.payroll, row]));
   const added: ImportedPerson[] = [];
   const changed: { id: string; to: ImportedPerson }[] = [];
@@ -74,7 +78,11 @@ async function compareWithRoster(house: House, rows: readonly { person: Imported
   return { added, changed, unchanged };
 }
 
-async function previewOf(house: House, csv: string, asked: Parameters<typeof matchColumns>[1]): Promise<{ preview: ImportPreview; plan: Awaited<ReturnType<typeof compareWithRoster>> }> {
+async function previewOf(
+  house: House,
+  csv: string,
+  asked: Parameters<typeof matchColumns>[1],
+): Promise<{ preview: ImportPreview; plan: Awaited<ReturnType<typeof compareWithRoster>> }> {
   const { columns, rows } = readCsv(csv);
   const mapping = matchColumns(columns, asked);
   const { accepted, rejected } = checkRows(columns, rows, mapping);
@@ -111,14 +119,26 @@ export function peopleRoutes(router: Router, house: House): void {
       eq(person.active, true),
       query.site ? eq(person.site, query.site) : undefined,
       query.team ? eq(person.team, query.team) : undefined,
-      pattern ? or(ilike(person.familyName, pattern), ilike(person.givenName, pattern), ilike(person.payroll, pattern), ilike(sql`${person.givenName} || ' ' || ${person.familyName}`, pattern)) : undefined,
+      pattern
+        ? or(
+            ilike(person.familyName, pattern),
+            ilike(person.givenName, pattern),
+            ilike(person.payroll, pattern),
+            ilike(sql`${person.givenName} || ' ' || ${person.familyName}`, pattern),
+          )
+        : undefined,
     );
     let after: SQL | undefined;
     if (query.cursor) {
       const [family, given, id] = JSON.parse(Buffer.from(query.cursor, 'base64url').toString()) as [string, string, string];
       after = sql`(${person.familyName}, ${person.givenName}, ${person.id}) > (${family}, ${given}, ${id}::uuid)`;
     }
-    const rows = await house.db.select().from(person).where(and(filters, after)).orderBy(person.familyName, person.givenName, person.id).limit(query.limit + 1);
+    const rows = await house.db
+      .select()
+      .from(person)
+      .where(and(filters, after))
+      .orderBy(person.familyName, person.givenName, person.id)
+      .limit(query.limit + 1);
     const page = rows.slice(0, query.limit);
     const today = await siteToday(house);
     const { rules } = await rulesOn(house.db, today);
@@ -136,7 +156,10 @@ export function peopleRoutes(router: Router, house: House): void {
   bind(router, house, routes.addPerson, async ({ body, caller }) => {
     const [existing] = await house.db.select().from(person).where(eq(person.payroll, body.payroll));
     if (existing) throw new ProblemError('payroll-taken', `Payroll number ${body.payroll} belongs to ${existing.givenName} ${existing.familyName}.`);
-    const [row] = await house.db.insert(person).values({ id: uuidv7(), ...body }).returning();
+    const [row] = await house.db
+      .insert(person)
+      .values({ id: uuidv7(), ...body })
+      .returning();
     await note(house.db, caller, 'person-added', row!.id);
     return shown(row!);
   });
@@ -148,7 +171,11 @@ export function peopleRoutes(router: Router, house: House): void {
       if (other) throw new ProblemError('payroll-taken', `Payroll number ${body.payroll} belongs to ${other.givenName} ${other.familyName}.`);
     }
     const changes = Object.fromEntries(Object.entries(body).filter(([, value]) => value !== undefined));
-    const [row] = await house.db.update(person).set({ ...changes, id: before.id }).where(eq(person.id, before.id)).returning();
+    const [row] = await house.db
+      .update(person)
+      .set({ ...changes, id: before.id })
+      .where(eq(person.id, before.id))
+      .returning();
     await note(house.db, caller, 'person-changed', before.id, changes);
     return shown(row!);
   });
@@ -170,10 +197,21 @@ export function peopleRoutes(router: Router, house: House): void {
     return {
       person: shown(row),
       standings,
-      forecast: [...byClass].flatMap(([classId, events]) => forecast(events, rules, today, horizon, row.born).map((each) => ({ classId, ...each }))).sort((a, b) => (a.on < b.on ? -1 : 1)),
+      forecast: [...byClass]
+        .flatMap(([classId, events]) => forecast(events, rules, today, horizon, row.born).map((each) => ({ classId, ...each })))
+        .sort((a, b) => (a.on < b.on ? -1 : 1)),
       history: history.map(({ event, by, token }) => {
         const body = event.body as CertificationEventBody;
-        return { id: event.id, classId: event.classId, on: event.on, kind: body.kind, words: eventWords(body), by: by ?? 'unknown', evaluation: event.evaluationId, token };
+        return {
+          id: event.id,
+          classId: event.classId,
+          on: event.on,
+          kind: body.kind,
+          words: eventWords(body),
+          by: by ?? 'unknown',
+          evaluation: event.evaluationId,
+          token,
+        };
       }),
       evaluations: await summaryRows(house, { personId: row.id }),
     };
@@ -192,7 +230,11 @@ export function peopleRoutes(router: Router, house: House): void {
   });
 
   bind(router, house, routes.exportPeople, async ({ caller }) => {
-    const rows = await house.db.select().from(person).where(and(visible(caller), eq(person.active, true))).orderBy(person.familyName, person.givenName, person.id);
+    const rows = await house.db
+      .select()
+      .from(person)
+      .where(and(visible(caller), eq(person.active, true)))
+      .orderBy(person.familyName, person.givenName, person.id);
     const today = await siteToday(house);
     const { rules } = await rulesOn(house.db, today);
     const standings = await standingsOf(house.db, rows, rules, today);
@@ -216,7 +258,10 @@ export function peopleRoutes(router: Router, house: House): void {
       .from(person)
       .where(and(own, eq(person.active, true), query.site ? eq(person.site, query.site) : undefined, query.team ? eq(person.team, query.team) : undefined))
       .orderBy(person.familyName, person.givenName, person.id);
-    const classes = await house.db.select({ id: machineClass.id, title: machineClass.title, family: machineClass.family }).from(machineClass).orderBy(machineClass.family, machineClass.title);
+    const classes = await house.db
+      .select({ id: machineClass.id, title: machineClass.title, family: machineClass.family })
+      .from(machineClass)
+      .orderBy(machineClass.family, machineClass.title);
     const index = new Map(classes.map((each, i) => [each.id, i]));
     const today = await siteToday(house);
     const { rules } = await rulesOn(house.db, today);
@@ -246,9 +291,11 @@ export function peopleRoutes(router: Router, house: House): void {
     const [known] = await house.db.select().from(machineClass).where(eq(machineClass.id, body.classId));
     if (!known) throw new ProblemError('not-found', `There is no machine class "${body.classId}".`);
     const supervisorMay: readonly CertificationEventBody['kind'][] = ['trigger', 'hours-logged'];
-    if (caller.role === 'supervisor' && !supervisorMay.includes(body.body.kind)) throw new ProblemError('forbidden', 'A supervisor raises triggers and logs hours; the rest is recorded by a trainer.');
+    if (caller.role === 'supervisor' && !supervisorMay.includes(body.body.kind))
+      throw new ProblemError('forbidden', 'A supervisor raises triggers and logs hours; the rest is recorded by a trainer.');
     const signedOnly: readonly CertificationEventBody['kind'][] = ['evaluation-passed', 'evaluation-failed'];
-    if (signedOnly.includes(body.body.kind)) throw new ProblemError('forbidden', 'An evaluation is recorded by signing it in Assess. An earlier certificate is taken over as "certificate recorded".');
+    if (signedOnly.includes(body.body.kind))
+      throw new ProblemError('forbidden', 'An evaluation is recorded by signing it in Assess. An earlier certificate is taken over as "certificate recorded".');
     await house.db.insert(certificationEventRow).values({ id: uuidv7(), personId: row.id, classId: body.classId, on: body.on, body: body.body, accountId: caller.id });
     await note(house.db, caller, 'certification-event', row.id, { classId: body.classId, kind: body.body.kind });
     const { rules } = await rulesOn(house.db, today);
@@ -256,4 +303,3 @@ export function peopleRoutes(router: Router, house: House): void {
     return standing(events, rules, today, row.born);
   });
 }
-

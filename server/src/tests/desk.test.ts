@@ -16,7 +16,9 @@ const pack = compose(forklift(), { variant: 'diesel' });
 
 beforeAll(async () => {
   desk = await startDesk();
-  const made = await desk.nobody.call(routes.createAdministrator, { body: { organisation: 'Test Yard', name: 'Ada', login: 'administrator', password: PASSWORD, timeZone: 'Europe/London' } });
+  const made = await desk.nobody.call(routes.createAdministrator, {
+    body: { organisation: 'Test Yard', name: 'Ada', login: 'administrator', password: PASSWORD, timeZone: 'Europe/London' },
+  });
   expect(made.status).toBe(200);
   admin = await desk.as('administrator');
   ids = await addPeople(desk.house, admin);
@@ -25,14 +27,18 @@ afterAll(() => desk.stop());
 
 async function prepare(by: Caller, personId = ids.operatorId): Promise<string> {
   const id = uuidv7();
-  const made = await by.call(routes.createEvaluation, { body: { id, personId, classId: 'counterbalance-forklift', unitId: ids.unitId, variant: 'diesel', features: {}, conditions: 'dry', device: DEVICE } });
+  const made = await by.call(routes.createEvaluation, {
+    body: { id, personId, classId: 'counterbalance-forklift', unitId: ids.unitId, variant: 'diesel', features: {}, conditions: 'dry', device: DEVICE },
+  });
   expect(made.status).toBe(200);
   return id;
 }
 
 describe('the installation', () => {
   it('makes its administrator once', async () => {
-    const again = await new Caller(desk.address).call(routes.createAdministrator, { body: { organisation: 'X', name: 'Y', login: 'z', password: PASSWORD, timeZone: 'UTC' } });
+    const again = await new Caller(desk.address).call(routes.createAdministrator, {
+      body: { organisation: 'X', name: 'Y', login: 'z', password: PASSWORD, timeZone: 'UTC' },
+    });
     expect(again.problem).toMatchObject({ status: 409, code: 'already-set-up' });
   });
   it('refuses the demo password outside the demo', async () => {
@@ -40,7 +46,10 @@ describe('the installation', () => {
     expect(refused.problem.detail).toMatch(/printed in the demo/);
   });
   it('describes itself in OpenAPI 3.1 with every route of the contract', async () => {
-    const document = (await (await new Caller(desk.address).raw('GET', '/api/openapi.json')).json()) as { openapi: string; paths: Record<string, Record<string, { operationId: string }>> };
+    const document = (await (await new Caller(desk.address).raw('GET', '/api/openapi.json')).json()) as {
+      openapi: string;
+      paths: Record<string, Record<string, { operationId: string }>>;
+    };
     expect(document.openapi).toBe('3.1.0');
     const named = new Set(Object.values(document.paths).flatMap((each) => Object.values(each).map((op) => op.operationId)));
     expect([...named].sort()).toEqual(Object.keys(routes).sort());
@@ -137,7 +146,9 @@ describe('the roster', () => {
     const shown = (await preview(csv)).body as { accepted: number; rejected: { row: number; reasons: string[] }[] };
     expect(shown.accepted).toBe(2);
     expect(shown.rejected.map((each) => each.row)).toEqual([3, 4, 5, 6, 7]);
-    expect(shown.rejected.map((each) => each.reasons.join()).join('\n')).toMatch(/stands already in row 2[\s\S]*given name is empty[\s\S]*not a date that exists[\s\S]*4 cells where the heading has 6[\s\S]*longer than/);
+    expect(shown.rejected.map((each) => each.reasons.join()).join('\n')).toMatch(
+      /stands already in row 2[\s\S]*given name is empty[\s\S]*not a date that exists[\s\S]*4 cells where the heading has 6[\s\S]*longer than/,
+    );
     expect(await count()).toBe(before);
     const done = await admin.call(routes.importPeople, { body: { csv } });
     expect(done.body).toMatchObject({ added: 2 });
@@ -169,7 +180,10 @@ describe('the roster', () => {
     const seen = new Set<string>();
     let cursor: string | null = null;
     do {
-      const page = (await admin.call(routes.people, { query: { limit: 200, ...(cursor ? { cursor } : {}) } })).body as { rows: { person: { id: string } }[]; next: string | null };
+      const page = (await admin.call(routes.people, { query: { limit: 200, ...(cursor ? { cursor } : {}) } })).body as {
+        rows: { person: { id: string } }[];
+        next: string | null;
+      };
       page.rows.forEach((each) => seen.add(each.person.id));
       cursor = page.next;
     } while (cursor);
@@ -189,7 +203,11 @@ describe('an evaluation on the server', () => {
   it('goes from planted faults to a certificate, and refuses each shortcut', async () => {
     const trainer = await desk.as('trainer');
     const id = await prepare(trainer);
-    await send(trainer, id, [{ kind: 'planted', fault: 'CF-F10' }, ...wholeRound(pack), { kind: 'reported', checkpoint: 'CF-13', fault: 'CF-F10', grade: 'mend', prompted: false, real: false }]);
+    await send(trainer, id, [
+      { kind: 'planted', fault: 'CF-F10' },
+      ...wholeRound(pack),
+      { kind: 'reported', checkpoint: 'CF-13', fault: 'CF-F10', grade: 'mend', prompted: false, real: false },
+    ]);
     const decide = (outcome: 'competent' | 'not-yet', reason?: string) => send(trainer, id, [{ kind: 'decided', outcome, ...(reason ? { reason } : {}) }]);
     expect((await decide('competent')).problem).toMatchObject({ code: 'planted-faults-remain' });
     expect((await send(trainer, id, [{ kind: 'signed', role: 'trainer', strokes: 'M1 1L2 2' }])).problem.code).toBe('not-decided');
@@ -200,25 +218,42 @@ describe('an evaluation on the server', () => {
     expect((await decide('competent')).status).toBe(200);
     expect((await send(trainer, id, [{ kind: 'checked', checkpoint: 'CF-61', result: 'missed' }])).problem.code).toBe('evaluation-closed');
     await send(trainer, id, [{ kind: 'signed', role: 'trainer', strokes: 'M1 1L2 2' }]);
-    const signed = (await send(trainer, id, [{ kind: 'signed', role: 'operator', strokes: 'M1 1L2 2' }])).body as { certificate: { token: string }; summary: { phase: string; score: number } };
+    const signed = (await send(trainer, id, [{ kind: 'signed', role: 'operator', strokes: 'M1 1L2 2' }])).body as {
+      certificate: { token: string };
+      summary: { phase: string; score: number };
+    };
     expect(signed.summary).toMatchObject({ phase: 'closed', score: 100 });
-    const person = (await trainer.call(routes.person, { params: { id: ids.operatorId } })).body as { standings: { classId: string; standing: { status: string; familiarisedWith: string[] } }[] };
+    const person = (await trainer.call(routes.person, { params: { id: ids.operatorId } })).body as {
+      standings: { classId: string; standing: { status: string; familiarisedWith: string[] } }[];
+    };
     expect(person.standings[0]!.standing).toMatchObject({ status: 'valid', familiarisedWith: ['T-1'] });
 
     const nobody = new Caller(desk.address);
     const answer = (await nobody.call(routes.verify, { params: { token: signed.certificate.token } })).body as Record<string, unknown>;
     expect(answer).toEqual({ known: true, valid: true, on: expect.any(String) as string });
-    await admin.call(routes.addCertificationEvent, { params: { id: ids.operatorId }, body: { classId: 'counterbalance-forklift', on: String(answer['on']), body: { kind: 'trigger', trigger: 'incident' } } });
+    await admin.call(routes.addCertificationEvent, {
+      params: { id: ids.operatorId },
+      body: { classId: 'counterbalance-forklift', on: String(answer['on']), body: { kind: 'trigger', trigger: 'incident' } },
+    });
     expect((await nobody.call(routes.verify, { params: { token: signed.certificate.token } })).body).toMatchObject({ known: true, valid: false });
     expect((await nobody.call(routes.verify, { params: { token: 'guess' } })).body).toMatchObject({ known: false, valid: false });
 
     const folder = mkdtempSync(join(tmpdir(), 'papers-'));
-    for (const [name, spec, params] of [['card', routes.card, { token: signed.certificate.token }], ['report', routes.report, { id }]] as const) {
+    for (const [name, spec, params] of [
+      ['card', routes.card, { token: signed.certificate.token }],
+      ['report', routes.report, { id }],
+    ] as const) {
       const pdf = await trainer.call(spec as RouteSpec, { params } as never);
       writeFileSync(join(folder, `${name}.pdf`), Buffer.from(pdf.body as ArrayBuffer));
       const text = execFileSync('pdftotext', ['-layout', join(folder, `${name}.pdf`), '-'], { encoding: 'utf8' });
       expect(text).toContain('Olla Tester');
-      expect(execFileSync('pdffonts', [join(folder, `${name}.pdf`)], { encoding: 'utf8' }).split('\n').slice(2).filter(Boolean).every((line) => /\byes\s+(yes|no)\s+(yes|no)/.test(line))).toBe(true);
+      expect(
+        execFileSync('pdffonts', [join(folder, `${name}.pdf`)], { encoding: 'utf8' })
+          .split('\n')
+          .slice(2)
+          .filter(Boolean)
+          .every((line) => /\byes\s+(yes|no)\s+(yes|no)/.test(line)),
+      ).toBe(true);
     }
   });
 
@@ -236,7 +271,14 @@ describe('an evaluation on the server', () => {
     const event = { id: uuidv7(), at: new Date().toISOString(), body: { kind: 'arrived', station: 'st-01' } satisfies EvaluationEventBody };
     const post = (events: object[]) => trainer.call(routes.appendEvents, { params: { id }, body: { device: DEVICE, events: events as never } });
     for (let i = 0; i < 3; i++) expect((await post([event])).status).toBe(200);
-    expect((await post([{ ...event, id: uuidv7() }, { ...event, id: uuidv7(), body: { kind: 'arrived', station: 'st-99' } }])).problem.code).toBe('unknown-row');
+    expect(
+      (
+        await post([
+          { ...event, id: uuidv7() },
+          { ...event, id: uuidv7(), body: { kind: 'arrived', station: 'st-99' } },
+        ])
+      ).problem.code,
+    ).toBe('unknown-row');
     expect(((await trainer.call(routes.evaluation, { params: { id } })).body as { events: unknown[] }).events.length).toBe(1);
   });
 
@@ -247,7 +289,9 @@ describe('an evaluation on the server', () => {
     const held = (await second.call(routes.holdEvaluation, { params: { id }, body: { device: 'another-device' } })).body as { held: boolean; holder: { name: string } };
     expect(held).toMatchObject({ held: false, holder: { name: 'trainer' } });
     expect((await send(second, id, [{ kind: 'round-started' }], 'another-device')).problem.code).toBe('evaluation-held');
-    expect((await second.call(routes.holdEvaluation, { params: { id }, body: { device: 'another-device', takeOver: 'tablet of the first went flat' } })).body).toMatchObject({ held: true });
+    expect(
+      (await second.call(routes.holdEvaluation, { params: { id }, body: { device: 'another-device', takeOver: 'tablet of the first went flat' } })).body,
+    ).toMatchObject({ held: true });
     expect((await send(second, id, [{ kind: 'round-started' }], 'another-device')).status).toBe(200);
     expect((await send(first, id, [{ kind: 'round-ended' }])).problem.code).toBe('evaluation-held');
     const opened = (await first.call(routes.evaluation, { params: { id } })).body as { events: { body: { kind: string } }[] };
@@ -260,18 +304,35 @@ describe('an evaluation on the server', () => {
     expect((await send(trainer, id, [{ kind: 'noted', words: 'x'.repeat(3000) }])).problem.code).toBe('invalid');
     expect((await trainer.raw('POST', `/api/evaluations/${id}/events`, '{"device": ')).status).toBe(422);
     expect((await send(trainer, id, [{ kind: 'round-started' }], DEVICE, '2001-01-01T00:00:00Z')).problem.detail).toMatch(/clock/);
-    expect((await trainer.call(routes.createEvaluation, { body: { id: uuidv7(), personId: ids.operatorId, classId: 'counterbalance-forklift', unitId: ids.unitId, variant: 'steam', features: {}, conditions: '', device: DEVICE } })).problem.code).toBe('composition');
+    expect(
+      (
+        await trainer.call(routes.createEvaluation, {
+          body: {
+            id: uuidv7(),
+            personId: ids.operatorId,
+            classId: 'counterbalance-forklift',
+            unitId: ids.unitId,
+            variant: 'steam',
+            features: {},
+            conditions: '',
+            device: DEVICE,
+          },
+        })
+      ).problem.code,
+    ).toBe('composition');
   });
 
   it('never changes or deletes what proves something', async () => {
     for (const table of ['evaluation_event', 'certification_event', 'audit'])
-      for (const statement of [`update ${table} set account_id = account_id`, `delete from ${table}`]) await expect(desk.house.db.execute(sql.raw(statement))).rejects.toThrow();
+      for (const statement of [`update ${table} set account_id = account_id`, `delete from ${table}`])
+        await expect(desk.house.db.execute(sql.raw(statement))).rejects.toThrow();
   });
 });
 
 describe('certification on the server', () => {
   it('records only what has happened, and leaves evaluations to signing', async () => {
-    const post = (body: object, on = '2020-01-01') => admin.call(routes.addCertificationEvent, { params: { id: ids.otherId }, body: { classId: 'counterbalance-forklift', on, body: body as never } });
+    const post = (body: object, on = '2020-01-01') =>
+      admin.call(routes.addCertificationEvent, { params: { id: ids.otherId }, body: { classId: 'counterbalance-forklift', on, body: body as never } });
     expect((await post({ kind: 'medical' }, '2999-01-01')).problem.code).toBe('date-in-future');
     expect((await post({ kind: 'evaluation-passed' })).problem.code).toBe('forbidden');
     expect((await post({ kind: 'suspended', words: '' })).problem.code).toBe('invalid');
@@ -280,7 +341,8 @@ describe('certification on the server', () => {
   });
   it('lets a supervisor raise a trigger for the team and nothing else', async () => {
     const supervisor = await desk.as('supervisor');
-    const post = (id: string, body: object) => supervisor.call(routes.addCertificationEvent, { params: { id }, body: { classId: 'counterbalance-forklift', on: '2020-01-02', body: body as never } });
+    const post = (id: string, body: object) =>
+      supervisor.call(routes.addCertificationEvent, { params: { id }, body: { classId: 'counterbalance-forklift', on: '2020-01-02', body: body as never } });
     expect((await post(ids.operatorId, { kind: 'trigger', trigger: 'near-miss' })).status).toBe(200);
     expect((await post(ids.operatorId, { kind: 'reinstated', words: 'I say so' })).status).toBe(403);
     expect((await post(ids.otherId, { kind: 'trigger', trigger: 'near-miss' })).status).toBe(404);

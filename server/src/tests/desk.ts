@@ -51,7 +51,14 @@ export class Caller {
 }
 
 /** A server for tests, on PGlite in memory, or on a database of its own on the server that TEST_DATABASE_URL names. */
-export async function startDesk(): Promise<{ house: House; address: string; as: (login: string) => Promise<Caller>; nobody: Caller; setClock: (at: Date | null) => void; stop: () => Promise<void> }> {
+export async function startDesk(): Promise<{
+  house: House;
+  address: string;
+  as: (login: string) => Promise<Caller>;
+  nobody: Caller;
+  setClock: (at: Date | null) => void;
+  stop: () => Promise<void>;
+}> {
   const server = process.env['TEST_DATABASE_URL'];
   let url: string | undefined;
   let drop = async () => {};
@@ -93,13 +100,18 @@ export async function addPeople(house: House, admin: Caller): Promise<{ operator
     ((await admin.call(routes.addPerson, { body: { payroll, givenName, familyName: 'Tester', site: 'Quay', team } })).body as { id: string }).id;
   const operatorId = await add('1', 'Olla', 'Blue');
   const otherId = await add('2', 'Pim', 'Green');
-  const account = (login: 'trainer' | 'supervisor' | 'workshop', team: string | null = null, name = login as string) => createAccount(house, { name, login, password: PASSWORD, role: login, team, personId: null });
+  const account = (login: 'trainer' | 'supervisor' | 'workshop', team: string | null = null, name = login as string) =>
+    createAccount(house, { name, login, password: PASSWORD, role: login, team, personId: null });
   await account('trainer');
   await createAccount(house, { name: 'second trainer', login: 'trainer2', password: PASSWORD, role: 'trainer', team: null, personId: null });
   await account('supervisor', 'Blue');
   await account('workshop');
   await createAccount(house, { name: 'Olla Tester', login: 'operator', password: PASSWORD, role: 'operator', team: null, personId: operatorId });
-  const unitId = ((await admin.call(routes.addUnit, { body: { classId: 'counterbalance-forklift', name: 'T-1', site: 'Quay', variant: 'diesel', features: {} } })).body as { id: string }).id;
+  const unitId = (
+    (await admin.call(routes.addUnit, { body: { classId: 'counterbalance-forklift', name: 'T-1', site: 'Quay', variant: 'diesel', features: {} } })).body as {
+      id: string;
+    }
+  ).id;
   return { operatorId, otherId, unitId };
 }
 
@@ -112,10 +124,16 @@ export function send(caller: Caller, id: string, bodies: readonly EvaluationEven
 
 /** Every observed criterion done. */
 export function wholeSheet(pack: Pack): EvaluationEventBody[] {
-  return pack.sheet.sections.flatMap((section) => section.criteria.filter((each) => each.kind !== 'linked').map((each): EvaluationEventBody => ({ kind: 'scored', criterion: each.id, result: 'done' })));
+  return pack.sheet.sections.flatMap((section) =>
+    section.criteria.filter((each) => each.kind !== 'linked').map((each): EvaluationEventBody => ({ kind: 'scored', criterion: each.id, result: 'done' })),
+  );
 }
 
 /** Every check done. */
 export function wholeRound(pack: Pack): EvaluationEventBody[] {
-  return [{ kind: 'round-started' }, ...pack.checkpoints.map((each): EvaluationEventBody => ({ kind: 'checked', checkpoint: each.id, result: 'done' })), { kind: 'round-ended' }];
+  return [
+    { kind: 'round-started' },
+    ...pack.checkpoints.map((each): EvaluationEventBody => ({ kind: 'checked', checkpoint: each.id, result: 'done' })),
+    { kind: 'round-ended' },
+  ];
 }

@@ -18,7 +18,10 @@ afterEach(() => {
 
 function start(data: string, args: string[] = []): Promise<{ child: ChildProcess; address: string }> {
   const { DATABASE_URL: _, ...environment } = process.env;
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js'), ...args], { env: { ...environment, ROUNDS_DATA: data, ROUNDS_LOG: 'silent', PORT: '0' }, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(process.execPath, [join(root, 'server/dist/main.js'), ...args], {
+    env: { ...environment, ROUNDS_DATA: data, ROUNDS_LOG: 'silent', PORT: '0' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   running.push(child);
   return new Promise((resolve, reject) => {
     let said = '';
@@ -32,7 +35,8 @@ function start(data: string, args: string[] = []): Promise<{ child: ChildProcess
     child.on('exit', (code) => reject(new Error(`ended with ${code}: ${said}`)));
   });
 }
-const dead = (child: ChildProcess) => new Promise<void>((resolve) => (child.exitCode !== null || child.signalCode !== null ? resolve() : child.once('exit', () => resolve())));
+const dead = (child: ChildProcess) =>
+  new Promise<void>((resolve) => (child.exitCode !== null || child.signalCode !== null ? resolve() : child.once('exit', () => resolve())));
 const folder = () => {
   const made = mkdtempSync(join(tmpdir(), 'rounds-process-'));
   folders.push(made);
@@ -41,10 +45,16 @@ const folder = () => {
 async function setUp(address: string): Promise<{ admin: Caller; evaluation: string }> {
   const admin = new Caller(address);
   await admin.call(routes.createAdministrator, { body: { organisation: 'Yard', name: 'Ada', login: 'ada', password: PASSWORD, timeZone: 'UTC' } });
-  const personId = ((await admin.call(routes.addPerson, { body: { payroll: '1', givenName: 'Olla', familyName: 'Tester', site: 'Quay', team: 'Blue' } })).body as { id: string }).id;
-  const unitId = ((await admin.call(routes.addUnit, { body: { classId: 'counterbalance-forklift', name: 'T-1', site: 'Quay', variant: 'diesel' } })).body as { id: string }).id;
+  const personId = (
+    (await admin.call(routes.addPerson, { body: { payroll: '1', givenName: 'Olla', familyName: 'Tester', site: 'Quay', team: 'Blue' } })).body as { id: string }
+  ).id;
+  const unitId = (
+    (await admin.call(routes.addUnit, { body: { classId: 'counterbalance-forklift', name: 'T-1', site: 'Quay', variant: 'diesel' } })).body as { id: string }
+  ).id;
   const evaluation = uuidv7();
-  await admin.call(routes.createEvaluation, { body: { id: evaluation, personId, classId: 'counterbalance-forklift', unitId, variant: 'diesel', features: {}, conditions: '', device: DEVICE } });
+  await admin.call(routes.createEvaluation, {
+    body: { id: evaluation, personId, classId: 'counterbalance-forklift', unitId, variant: 'diesel', features: {}, conditions: '', device: DEVICE },
+  });
   return { admin, evaluation };
 }
 
@@ -100,7 +110,8 @@ it('backs up while it runs, and restores to what was there', async () => {
   const first = await start(data);
   const { admin, evaluation } = await setUp(first.address);
   await send(admin, evaluation, [{ kind: 'noted', words: 'before the backup' }]);
-  const store = (...args: string[]) => spawnSync(process.execPath, ['--import', 'tsx', join(root, 'tools/store.ts'), ...args], { cwd: root, env: { ...process.env, ROUNDS_DATA: data }, encoding: 'utf8' });
+  const store = (...args: string[]) =>
+    spawnSync(process.execPath, ['--import', 'tsx', join(root, 'tools/store.ts'), ...args], { cwd: root, env: { ...process.env, ROUNDS_DATA: data }, encoding: 'utf8' });
   expect(store('backup').stdout).toMatch(/written by the running server/);
   await send(admin, evaluation, [{ kind: 'noted', words: 'after the backup' }]);
   const file = join(data, 'backups', readdirSync(join(data, 'backups'))[0]!);

@@ -36,17 +36,40 @@ onMounted(() => load());
       <RouterLink v-if="session.is('trainer', 'administrator')" to="/assess/new"><Button type="primary" size="large">Prepare an evaluation</Button></RouterLink>
     </div>
     <StateBox :loading="loading" :error="error" :empty="rows.length === 0" what="evaluations" @retry="load()">
-      <template #empty><h2>No evaluation yet</h2><p>{{ session.is('trainer', 'administrator') ? 'Prepare the first: choose a person, a machine, and what to plant.' : 'They appear here when a trainer has made one.' }}</p></template>
+      <template #empty>
+        <h2>No evaluation yet</h2>
+        <p>
+          {{
+            session.is('trainer', 'administrator') ? 'Prepare the first: choose a person, a machine, and what to plant.' : 'They appear here when a trainer has made one.'
+          }}
+        </p>
+      </template>
       <div class="sheet scrolls">
         <table class="rows">
-          <thead><tr><th>Person</th><th>Class and machine</th><th>When</th><th>Trainer</th><th>Result</th><th class="number">Score</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Person</th>
+              <th>Class and machine</th>
+              <th>When</th>
+              <th>Trainer</th>
+              <th>Result</th>
+              <th class="number">Score</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="each in rows" :key="each.id">
-              <td><RouterLink :to="`/assess/${each.id}`"><strong>{{ each.personName }}</strong></RouterLink></td>
+              <td>
+                <RouterLink :to="`/assess/${each.id}`">
+                  <strong>{{ each.personName }}</strong>
+                </RouterLink>
+              </td>
               <td>{{ each.classTitle }}, {{ each.unitName }}</td>
               <td>{{ day(each.createdAt) }}</td>
               <td>{{ each.trainerName }}</td>
-              <td><span v-if="each.stillPlanted.length" class="needs-you">{{ each.stillPlanted.length }} still planted</span> {{ each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase] }}{{ each.overridden ? ' (overridden)' : '' }}</td>
+              <td>
+                <span v-if="each.stillPlanted.length" class="needs-you">{{ each.stillPlanted.length }} still planted</span>
+                {{ each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase] }}{{ each.overridden ? ' (overridden)' : '' }}
+              </td>
               <td class="number">{{ each.score === null ? '' : `${each.score} %` }}</td>
             </tr>
           </tbody>

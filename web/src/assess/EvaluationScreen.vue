@@ -53,8 +53,13 @@ const elapsed = computed(() => {
   if (!record.value.startedAt) return null;
   return Math.max(0, ((record.value.endedAt ? Date.parse(record.value.endedAt) : now.value) - Date.parse(record.value.startedAt)) / 1000);
 });
-const saved = computed(() => (outbox.waiting === 0 ? 'All on the server' : outbox.offline ? `${outbox.waiting} saved here, no connection` : `${outbox.waiting} saved here, sending`));
-watch(() => [outbox.refused, outbox.waiting], () => void evaluation.merge());
+const saved = computed(() =>
+  outbox.waiting === 0 ? 'All on the server' : outbox.offline ? `${outbox.waiting} saved here, no connection` : `${outbox.waiting} saved here, sending`,
+);
+watch(
+  () => [outbox.refused, outbox.waiting],
+  () => void evaluation.merge(),
+);
 
 async function takeOver() {
   problem.value = null;
@@ -70,9 +75,15 @@ async function takeOver() {
   <div class="page">
     <header v-if="opened" class="top">
       <RouterLink to="/assess" class="back" aria-label="Back to all evaluations">&larr;</RouterLink>
-      <div class="who"><strong>{{ opened.summary.personName }}</strong><span class="quiet">{{ opened.summary.classTitle }}, {{ opened.summary.unitName }}</span></div>
+      <div class="who">
+        <strong>{{ opened.summary.personName }}</strong>
+        <span class="quiet">{{ opened.summary.classTitle }}, {{ opened.summary.unitName }}</span>
+      </div>
       <div class="parts" role="tablist" aria-label="Parts of the evaluation">
-        <button v-for="each in phases" :key="each.id" role="tab" :aria-selected="phase === each.id" @click="phase = each.id"><strong>{{ each.name }}</strong><span>{{ each.hint }}</span></button>
+        <button v-for="each in phases" :key="each.id" role="tab" :aria-selected="phase === each.id" @click="phase = each.id">
+          <strong>{{ each.name }}</strong>
+          <span>{{ each.hint }}</span>
+        </button>
       </div>
       <div class="right">
         <span v-if="elapsed !== null" class="clock" role="timer" aria-label="Time of the round">{{ minutes(elapsed) }}</span>
@@ -80,12 +91,26 @@ async function takeOver() {
       </div>
     </header>
     <div v-if="heldBy" class="notice" role="alert">
-      <p><strong>{{ heldBy.name }} has this evaluation open for writing.</strong> You can look at it here. Two devices never write at once, so nothing is overwritten.<template v-if="refusals.length"> {{ refusals.length }} of your taps are kept on this device and will be sent if you take over.</template></p>
-      <form class="row" @submit.prevent="takeOver"><label class="field grow">Why you take it over (kept on record) <input v-model="takeOverReason" class="plain" minlength="3" maxlength="500" required /></label><Button html-type="submit" style="align-self: flex-end">Take it over</Button><Button style="align-self: flex-end" @click="evaluation.load()">Look again</Button></form>
+      <p>
+        <strong>{{ heldBy.name }} has this evaluation open for writing.</strong>
+        You can look at it here. Two devices never write at once, so nothing is overwritten.
+        <template v-if="refusals.length">{{ refusals.length }} of your taps are kept on this device and will be sent if you take over.</template>
+      </p>
+      <form class="row" @submit.prevent="takeOver">
+        <label class="field grow">
+          Why you take it over (kept on record)
+          <input v-model="takeOverReason" class="plain" minlength="3" maxlength="500" required />
+        </label>
+        <Button html-type="submit" style="align-self: flex-end">Take it over</Button>
+        <Button style="align-self: flex-end" @click="evaluation.load()">Look again</Button>
+      </form>
       <p v-if="problem">{{ problem }}</p>
     </div>
     <div v-else-if="refusals.length" class="notice" role="alert">
-      <p><strong>The server did not take {{ refusals.length === 1 ? 'one tap' : `${refusals.length} taps` }}:</strong> {{ refusals[0]!.detail }}</p>
+      <p>
+        <strong>The server did not take {{ refusals.length === 1 ? 'one tap' : `${refusals.length} taps` }}:</strong>
+        {{ refusals[0]!.detail }}
+      </p>
       <Button @click="evaluation.discardRefused()">Let {{ refusals.length === 1 ? 'it' : 'them' }} go</Button>
     </div>
     <StateBox :loading="!opened" :error="evaluation.error.value" what="the evaluation" @retry="evaluation.load()">
@@ -101,18 +126,112 @@ async function takeOver() {
 </template>
 
 <style scoped>
-.page { min-height: 100vh; display: flex; flex-direction: column; }
-.top { display: flex; align-items: stretch; gap: 0.75rem; background: var(--sheet); border-bottom: 2px solid var(--ink); padding: 0 0.75rem 0 0; min-height: 64px; position: sticky; top: 0; z-index: 20; }
-.back { display: grid; place-items: center; width: 60px; font-size: 1.6rem; text-decoration: none; background: #12403d; color: #fff; }
-.who { display: flex; flex-direction: column; justify-content: center; line-height: 1.2; min-width: 150px; max-width: 260px; }
-.who .quiet { font-size: 0.85rem; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.parts { display: flex; flex: 1; justify-content: center; }
-.parts button { font: inherit; line-height: 1.15; color: var(--ink); background: none; border: 0; border-bottom: 6px solid transparent; border-top: 6px solid transparent; padding: 0 0.9rem; min-height: 64px; cursor: pointer; display: flex; flex-direction: column; align-items: center; justify-content: center; }
-.parts button span { font-size: 0.82rem; color: var(--quiet); }
-.parts button[aria-selected='true'] { border-bottom-color: var(--petrol); }
-.right { display: flex; flex-direction: column; align-items: flex-end; justify-content: center; line-height: 1.1; min-width: 120px; }
-.clock { font-size: 1.5rem; font-weight: 700; }
-.saved { font-size: 0.82rem; }
-.notice { background: var(--amber); color: var(--on-amber); padding: 0.8rem 1.1rem; display: grid; gap: 0.5rem; }
-@media (max-width: 760px) { .top { flex-wrap: wrap; padding: 0; } .parts { order: 5; width: 100%; overflow-x: auto; justify-content: flex-start; } .who { flex: 1; } .right { padding-right: 0.6rem; } }
+.page {
+  min-height: 100vh;
+  display: flex;
+  flex-direction: column;
+}
+.top {
+  display: flex;
+  align-items: stretch;
+  gap: 0.75rem;
+  background: var(--sheet);
+  border-bottom: 2px solid var(--ink);
+  padding: 0 0.75rem 0 0;
+  min-height: 64px;
+  position: sticky;
+  top: 0;
+  z-index: 20;
+}
+.back {
+  display: grid;
+  place-items: center;
+  width: 60px;
+  font-size: 1.6rem;
+  text-decoration: none;
+  background: #12403d;
+  color: #fff;
+}
+.who {
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  line-height: 1.2;
+  min-width: 150px;
+  max-width: 260px;
+}
+.who .quiet {
+  font-size: 0.85rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.parts {
+  display: flex;
+  flex: 1;
+  justify-content: center;
+}
+.parts button {
+  font: inherit;
+  line-height: 1.15;
+  color: var(--ink);
+  background: none;
+  border: 0;
+  border-bottom: 6px solid transparent;
+  border-top: 6px solid transparent;
+  padding: 0 0.9rem;
+  min-height: 64px;
+  cursor: pointer;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+}
+.parts button span {
+  font-size: 0.82rem;
+  color: var(--quiet);
+}
+.parts button[aria-selected='true'] {
+  border-bottom-color: var(--petrol);
+}
+.right {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-end;
+  justify-content: center;
+  line-height: 1.1;
+  min-width: 120px;
+}
+.clock {
+  font-size: 1.5rem;
+  font-weight: 700;
+}
+.saved {
+  font-size: 0.82rem;
+}
+.notice {
+  background: var(--amber);
+  color: var(--on-amber);
+  padding: 0.8rem 1.1rem;
+  display: grid;
+  gap: 0.5rem;
+}
+@media (max-width: 760px) {
+  .top {
+    flex-wrap: wrap;
+    padding: 0;
+  }
+  .parts {
+    order: 5;
+    width: 100%;
+    overflow-x: auto;
+    justify-content: flex-start;
+  }
+  .who {
+    flex: 1;
+  }
+  .right {
+    padding-right: 0.6rem;
+  }
+}
 </style>

@@ -33,7 +33,11 @@ const newUnit = ref('');
 
 const classes = useQuery({ key: ['classes'], query: () => call(routes.classes, {}) });
 const usable = computed(() => classes.data.value?.classes.filter((each) => each.revision !== null) ?? []);
-const machineClass = useQuery({ key: () => ['class', classId.value], query: () => call(routes.machineClass, { params: { id: classId.value } }), enabled: () => classId.value !== '' });
+const machineClass = useQuery({
+  key: () => ['class', classId.value],
+  query: () => call(routes.machineClass, { params: { id: classId.value } }),
+  enabled: () => classId.value !== '',
+});
 const pack = computed(() => (machineClass.data.value?.summary.id === classId.value ? (machineClass.data.value.pack as Pack | null) : null));
 const units = computed(() => (pack.value ? (machineClass.data.value?.units.filter((each) => each.inService) ?? []) : []));
 const effective = computed(() => {
@@ -52,9 +56,13 @@ const where = (fault: Fault) => {
   return `${checkpoint?.part ?? ''} (${effective.value?.plan.stations.find((each) => each.id === checkpoint?.station)?.name ?? ''})`;
 };
 
-watch(usable, (list) => {
-  if (!classId.value && list[0]) classId.value = list.length === 1 ? list[0].id : '';
-}, { immediate: true });
+watch(
+  usable,
+  (list) => {
+    if (!classId.value && list[0]) classId.value = list.length === 1 ? list[0].id : '';
+  },
+  { immediate: true },
+);
 
 async function findPeople() {
   try {
@@ -108,7 +116,9 @@ function toggle(id: string) {
 }
 async function addUnit() {
   try {
-    const made = await call(routes.addUnit, { body: { classId: classId.value, name: newUnit.value, site: person.value?.site ?? 'unknown', variant: pack.value!.variants[0]!.id, features: {} } });
+    const made = await call(routes.addUnit, {
+      body: { classId: classId.value, name: newUnit.value, site: person.value?.site ?? 'unknown', variant: pack.value!.variants[0]!.id, features: {} },
+    });
     newUnit.value = '';
     await machineClass.refetch();
     takeUnit(made);
@@ -133,9 +143,24 @@ async function go() {
   problem.value = null;
   try {
     const id = uuidv7();
-    const opened = await call(routes.createEvaluation, { body: { id, personId: person.value.id, classId: classId.value, unitId: unitId.value, variant: variant.value, features: { ...features }, conditions: conditions.value, device: deviceName() } });
+    const opened = await call(routes.createEvaluation, {
+      body: {
+        id,
+        personId: person.value.id,
+        classId: classId.value,
+        unitId: unitId.value,
+        variant: variant.value,
+        features: { ...features },
+        conditions: conditions.value,
+        device: deviceName(),
+      },
+    });
     await outbox.keepDraft(id, opened);
-    if (confirmed.value.length > 0) await outbox.put(id, confirmed.value.map((fault) => ({ id: uuidv7(), at: new Date().toISOString(), body: { kind: 'planted' as const, fault } })));
+    if (confirmed.value.length > 0)
+      await outbox.put(
+        id,
+        confirmed.value.map((fault) => ({ id: uuidv7(), at: new Date().toISOString(), body: { kind: 'planted' as const, fault } })),
+      );
     await router.push(`/assess/${id}`);
   } catch (error) {
     problem.value = explain(error);
@@ -149,74 +174,229 @@ async function go() {
   <div class="screen stack">
     <h1>Prepare an evaluation</h1>
     <StateBox :loading="classes.isPending.value" :error="classes.error.value" :empty="usable.length === 0" what="the machine classes" @retry="classes.refetch()">
-      <template #empty><h2>No class can be assessed yet</h2><p>The administrator publishes a class pack first.</p></template>
+      <template #empty>
+        <h2>No class can be assessed yet</h2>
+        <p>The administrator publishes a class pack first.</p>
+      </template>
       <div class="two">
         <div class="stack">
           <section class="sheet pad stack" aria-label="Operator">
             <h2>Operator</h2>
-            <div v-if="person" class="row spread"><span><strong>{{ person.givenName }} {{ person.familyName }}</strong> <span class="quiet">{{ person.payroll }}, {{ person.team }}</span></span><Button @click="person = null">Change</Button></div>
+            <div v-if="person" class="row spread">
+              <span>
+                <strong>{{ person.givenName }} {{ person.familyName }}</strong>
+                <span class="quiet">{{ person.payroll }}, {{ person.team }}</span>
+              </span>
+              <Button @click="person = null">Change</Button>
+            </div>
             <template v-else>
-              <label class="field">Find by name or payroll number <input v-model="search" type="search" class="plain" /></label>
-              <ul class="pick"><li v-for="each in people" :key="each.id"><button @click="person = each"><strong>{{ each.givenName }} {{ each.familyName }}</strong> <span class="quiet">{{ each.payroll }}, {{ each.team }}</span></button></li></ul>
+              <label class="field">
+                Find by name or payroll number
+                <input v-model="search" type="search" class="plain" />
+              </label>
+              <ul class="pick">
+                <li v-for="each in people" :key="each.id">
+                  <button @click="person = each">
+                    <strong>{{ each.givenName }} {{ each.familyName }}</strong>
+                    <span class="quiet">{{ each.payroll }}, {{ each.team }}</span>
+                  </button>
+                </li>
+              </ul>
               <p v-if="search && people.length === 0" class="quiet">Nobody matches.</p>
             </template>
           </section>
           <section class="sheet pad stack" aria-label="Machine">
             <h2>Machine</h2>
-            <label class="field">Class <select v-model="classId" class="plain" @change="unitId = ''"><option value="" disabled>choose</option><option v-for="each in usable" :key="each.id" :value="each.id">{{ each.title }}</option></select></label>
+            <label class="field">
+              Class
+              <select v-model="classId" class="plain" @change="unitId = ''">
+                <option value="" disabled>choose</option>
+                <option v-for="each in usable" :key="each.id" :value="each.id">{{ each.title }}</option>
+              </select>
+            </label>
             <template v-if="pack">
               <div class="units" role="group" aria-label="Machines of the class">
-                <button v-for="each in units" :key="each.id" :aria-pressed="unitId === each.id" @click="takeUnit(each)"><strong>{{ each.name }}</strong><span>{{ pack.variants.find((v) => v.id === each.variant)?.name ?? '' }}</span></button>
+                <button v-for="each in units" :key="each.id" :aria-pressed="unitId === each.id" @click="takeUnit(each)">
+                  <strong>{{ each.name }}</strong>
+                  <span>{{ pack.variants.find((v) => v.id === each.variant)?.name ?? '' }}</span>
+                </button>
               </div>
-              <form class="row" @submit.prevent="addUnit"><label class="field grow">Not on the list? Add a machine <input v-model="newUnit" class="plain" maxlength="80" placeholder="name or fleet number" /></label><Button html-type="submit" :disabled="!newUnit.trim()" style="align-self: flex-end">Add</Button></form>
+              <form class="row" @submit.prevent="addUnit">
+                <label class="field grow">
+                  Not on the list? Add a machine
+                  <input v-model="newUnit" class="plain" maxlength="80" placeholder="name or fleet number" />
+                </label>
+                <Button html-type="submit" :disabled="!newUnit.trim()" style="align-self: flex-end">Add</Button>
+              </form>
               <template v-if="unitId">
-                <label class="field">Power <select v-model="variant" class="plain"><option v-for="each in pack.variants" :key="each.id" :value="each.id">{{ each.name }}</option></select></label>
-                <details><summary>Fit-out as on this machine ({{ switches.length }} switches)</summary><div class="more"><label v-for="each in switches" :key="each.id" class="field">{{ each.name }} <select v-model="features[each.id]" class="plain"><option v-for="value in each.values" :key="value">{{ value }}</option></select></label></div></details>
+                <label class="field">
+                  Power
+                  <select v-model="variant" class="plain">
+                    <option v-for="each in pack.variants" :key="each.id" :value="each.id">{{ each.name }}</option>
+                  </select>
+                </label>
+                <details>
+                  <summary>Fit-out as on this machine ({{ switches.length }} switches)</summary>
+                  <div class="more">
+                    <label v-for="each in switches" :key="each.id" class="field">
+                      {{ each.name }}
+                      <select v-model="features[each.id]" class="plain">
+                        <option v-for="value in each.values" :key="value">{{ value }}</option>
+                      </select>
+                    </label>
+                  </div>
+                </details>
               </template>
             </template>
-            <label class="field">Conditions <textarea v-model="conditions" class="plain" rows="2" maxlength="2000" placeholder="weather, light, ground, load"></textarea></label>
+            <label class="field">
+              Conditions
+              <textarea v-model="conditions" class="plain" rows="2" maxlength="2000" placeholder="weather, light, ground, load"></textarea>
+            </label>
           </section>
         </div>
         <section class="sheet pad stack" aria-label="Faults to plant">
-          <div class="row spread"><h2>Faults to plant</h2><Button v-if="effective && unitId" @click="propose">Propose another set</Button></div>
+          <div class="row spread">
+            <h2>Faults to plant</h2>
+            <Button v-if="effective && unitId" @click="propose">Propose another set</Button>
+          </div>
           <p v-if="!unitId" class="quiet">Choose the machine; a balanced set of plantable faults is proposed for it.</p>
           <template v-else>
             <p class="quiet">Machine parked, isolated, key with you. Tick each fault when it is in place; each must be ticked out again before there is an outcome.</p>
             <p v-if="faults.length === 0">Nothing is planted: the round is assessed without hidden faults.</p>
             <ul class="plants">
               <li v-for="(fault, i) in faults" :key="fault.id" :class="{ in: confirmed.includes(fault.id) }">
-                <div class="row spread nowrap"><span><GradeDisc :grade="fault.grade" /> <strong>{{ GRADE_WORDS[fault.grade] }}{{ fault.grade === 'sound' ? ' (lookalike)' : '' }}</strong> <span class="quiet">{{ where(fault) }}</span></span><Button @click="remove(fault.id)">Leave out</Button></div>
-                <p><strong>{{ fault.plant!.how }}</strong>: {{ fault.cues.map((c) => c.shows).join('; ') }}</p>
+                <div class="row spread nowrap">
+                  <span>
+                    <GradeDisc :grade="fault.grade" />
+                    <strong>{{ GRADE_WORDS[fault.grade] }}{{ fault.grade === 'sound' ? ' (lookalike)' : '' }}</strong>
+                    <span class="quiet">{{ where(fault) }}</span>
+                  </span>
+                  <Button @click="remove(fault.id)">Leave out</Button>
+                </div>
+                <p>
+                  <strong>{{ fault.plant!.how }}</strong>
+                  : {{ fault.cues.map((c) => c.shows).join('; ') }}
+                </p>
                 <div class="row spread">
-                  <label class="grow"><span class="visually-hidden">Replace by</span><select class="plain" style="width: 100%" :value="fault.id" @change="swap(i, ($event.target as HTMLSelectElement).value)"><option v-for="each in plantable.filter((p) => p.id === fault.id || !chosen.includes(p.id))" :key="each.id" :value="each.id">{{ GRADE_WORDS[each.grade] }}: {{ each.cues[0]!.shows }}</option></select></label>
-                  <button class="tick" role="checkbox" :aria-checked="confirmed.includes(fault.id)" @click="toggle(fault.id)">{{ confirmed.includes(fault.id) ? 'Planted' : 'Confirm planted' }}</button>
+                  <label class="grow">
+                    <span class="visually-hidden">Replace by</span>
+                    <select class="plain" style="width: 100%" :value="fault.id" @change="swap(i, ($event.target as HTMLSelectElement).value)">
+                      <option v-for="each in plantable.filter((p) => p.id === fault.id || !chosen.includes(p.id))" :key="each.id" :value="each.id">
+                        {{ GRADE_WORDS[each.grade] }}: {{ each.cues[0]!.shows }}
+                      </option>
+                    </select>
+                  </label>
+                  <button class="tick" role="checkbox" :aria-checked="confirmed.includes(fault.id)" @click="toggle(fault.id)">
+                    {{ confirmed.includes(fault.id) ? 'Planted' : 'Confirm planted' }}
+                  </button>
                 </div>
               </li>
             </ul>
-            <label v-if="chosen.length < 8" class="field">Add a fault <select class="plain" :value="''" @change="chosen = [...chosen, ($event.target as HTMLSelectElement).value]"><option value="" disabled>choose from {{ plantable.length }}</option><option v-for="each in plantable.filter((p) => !chosen.includes(p.id))" :key="each.id" :value="each.id">{{ each.id }} {{ GRADE_WORDS[each.grade] }}: {{ each.cues[0]!.shows }}</option></select></label>
+            <label v-if="chosen.length < 8" class="field">
+              Add a fault
+              <select class="plain" :value="''" @change="chosen = [...chosen, ($event.target as HTMLSelectElement).value]">
+                <option value="" disabled>choose from {{ plantable.length }}</option>
+                <option v-for="each in plantable.filter((p) => !chosen.includes(p.id))" :key="each.id" :value="each.id">
+                  {{ each.id }} {{ GRADE_WORDS[each.grade] }}: {{ each.cues[0]!.shows }}
+                </option>
+              </select>
+            </label>
           </template>
         </section>
       </div>
-      <div v-if="problem" class="sheet pad" role="alert"><strong>{{ problem.title }}.</strong> {{ problem.detail }}</div>
-      <div class="row"><Button type="primary" size="large" :disabled="missing.length > 0" :loading="busy" @click="go">Go to the machine</Button><span v-if="missing.length" class="quiet">Still to do: {{ missing.join('; ') }}</span></div>
+      <div v-if="problem" class="sheet pad" role="alert">
+        <strong>{{ problem.title }}.</strong>
+        {{ problem.detail }}
+      </div>
+      <div class="row">
+        <Button type="primary" size="large" :disabled="missing.length > 0" :loading="busy" @click="go">Go to the machine</Button>
+        <span v-if="missing.length" class="quiet">Still to do: {{ missing.join('; ') }}</span>
+      </div>
     </StateBox>
   </div>
 </template>
 
 <style scoped>
-.two { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.25fr); gap: 1.1rem; align-items: start; }
-.pad { padding: 1rem 1.15rem; }
-.pick button, .units button { font: inherit; color: var(--ink); background: var(--raised); border: 1px solid var(--line); border-radius: 3px; min-height: 48px; padding: 0.4rem 0.8rem; text-align: left; cursor: pointer; }
-.pick button { width: 100%; margin-bottom: 0.25rem; }
-.units { display: grid; grid-template-columns: repeat(auto-fill, minmax(120px, 1fr)); gap: 0.4rem; }
-.units button { display: flex; flex-direction: column; font-size: 0.9rem; line-height: 1.2; min-height: 56px; }
-.units button[aria-pressed='true'] { background: var(--petrol); color: var(--on-petrol); border-color: var(--petrol); }
-.more { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 0.6rem; padding-top: 0.6rem; }
-.plants li { border-left: 6px solid var(--line); padding: 0.5rem 0 0.7rem 0.9rem; margin-bottom: 0.6rem; display: grid; gap: 0.35rem; }
-.plants li.in { border-left-color: var(--amber); }
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.25fr);
+  gap: 1.1rem;
+  align-items: start;
+}
+.pad {
+  padding: 1rem 1.15rem;
+}
+.pick button,
+.units button {
+  font: inherit;
+  color: var(--ink);
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  min-height: 48px;
+  padding: 0.4rem 0.8rem;
+  text-align: left;
+  cursor: pointer;
+}
+.pick button {
+  width: 100%;
+  margin-bottom: 0.25rem;
+}
+.units {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
+  gap: 0.4rem;
+}
+.units button {
+  display: flex;
+  flex-direction: column;
+  font-size: 0.9rem;
+  line-height: 1.2;
+  min-height: 56px;
+}
+.units button[aria-pressed='true'] {
+  background: var(--petrol);
+  color: var(--on-petrol);
+  border-color: var(--petrol);
+}
+.more {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 0.6rem;
+  padding-top: 0.6rem;
+}
+.plants li {
+  border-left: 6px solid var(--line);
+  padding: 0.5rem 0 0.7rem 0.9rem;
+  margin-bottom: 0.6rem;
+  display: grid;
+  gap: 0.35rem;
+}
+.plants li.in {
+  border-left-color: var(--amber);
+}
 
-.nowrap { flex-wrap: nowrap; }
-.tick { font: inherit; font-weight: 700; min-height: 56px; min-width: 170px; border: 2px solid var(--ink); border-radius: 3px; background: var(--raised); color: var(--ink); cursor: pointer; }
-.tick[aria-checked='true'] { background: var(--amber); color: var(--on-amber); }
-@media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); } }
+.nowrap {
+  flex-wrap: nowrap;
+}
+.tick {
+  font: inherit;
+  font-weight: 700;
+  min-height: 56px;
+  min-width: 170px;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--raised);
+  color: var(--ink);
+  cursor: pointer;
+}
+.tick[aria-checked='true'] {
+  background: var(--amber);
+  color: var(--on-amber);
+}
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -19,7 +19,9 @@ const decided = computed(() => record.value.decision);
 const outcome = computed<Outcome>(() => decided.value?.outcome ?? a.value.outcome);
 const overridden = computed(() => decided.value !== null && decided.value.outcome !== a.value.outcome);
 const stationName = (s: string) => pack.value.plan.stations.find((each) => each.id === s)?.name ?? s;
-const used = computed(() => pack.value.plan.stations.filter((each) => pack.value.checkpoints.some((c) => c.station === each.id || c.alsoAt?.includes(each.id))).map((each) => each.id));
+const used = computed(() =>
+  pack.value.plan.stations.filter((each) => pack.value.checkpoints.some((c) => c.station === each.id || c.alsoAt?.includes(each.id))).map((each) => each.id),
+);
 const gaps = computed(() => a.value.analysis.path.gaps.flat());
 const marks = computed<Record<string, StationMark>>(() =>
   Object.fromEntries(
@@ -27,7 +29,14 @@ const marks = computed<Record<string, StationMark>>(() =>
       const share = a.value.analysis.coverage.byStation[s];
       const seen = a.value.analysis.path.sequence.includes(s);
       if (!share) return [s, { done: 0, total: 0, state: gaps.value.includes(s) ? 'gap' : seen ? 'complete' : 'untouched' }];
-      return [s, { done: share.done + share.prompted, total: share.total, state: gaps.value.includes(s) ? 'gap' : share.missed === 0 ? 'complete' : share.done + share.prompted > 0 ? 'begun' : 'untouched' }];
+      return [
+        s,
+        {
+          done: share.done + share.prompted,
+          total: share.total,
+          state: gaps.value.includes(s) ? 'gap' : share.missed === 0 ? 'complete' : share.done + share.prompted > 0 ? 'begun' : 'untouched',
+        },
+      ];
     }),
   ),
 );
@@ -40,84 +49,327 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
     <section class="answer sheet" :class="outcome" aria-label="Outcome">
       <div class="grow">
         <h1>{{ OUTCOME_WORDS[outcome] }}</h1>
-        <p v-if="a.outcome === 'blocked'"><strong>{{ a.stillPlanted.length }} planted {{ a.stillPlanted.length === 1 ? 'fault is' : 'faults are' }} still in the machine.</strong> <button class="link" @click="$emit('go', 'retrieve')">Take out</button></p>
-        <p v-else-if="a.outcome === 'incomplete'"><template v-if="!record.endedAt">The round has not ended. <button class="link" @click="$emit('go', 'round')">Round</button></template><template v-else>{{ a.unscored.length }} criteria are not scored. <button class="link" @click="$emit('go', 'sheet')">Score sheet</button></template></p>
-        <p v-if="overridden" class="override"><strong>The trainer overrode the computed outcome ({{ OUTCOME_WORDS[a.outcome] }}).</strong> {{ decided?.reason }}</p>
-        <ul class="reasons"><li v-for="r in a.reasons" :key="r.text" :class="r.weighs">{{ r.text }}</li></ul>
+        <p v-if="a.outcome === 'blocked'">
+          <strong>{{ a.stillPlanted.length }} planted {{ a.stillPlanted.length === 1 ? 'fault is' : 'faults are' }} still in the machine.</strong>
+          <button class="link" @click="$emit('go', 'retrieve')">Take out</button>
+        </p>
+        <p v-else-if="a.outcome === 'incomplete'">
+          <template v-if="!record.endedAt">
+            The round has not ended.
+            <button class="link" @click="$emit('go', 'round')">Round</button>
+          </template>
+          <template v-else>
+            {{ a.unscored.length }} criteria are not scored.
+            <button class="link" @click="$emit('go', 'sheet')">Score sheet</button>
+          </template>
+        </p>
+        <p v-if="overridden" class="override">
+          <strong>The trainer overrode the computed outcome ({{ OUTCOME_WORDS[a.outcome] }}).</strong>
+          {{ decided?.reason }}
+        </p>
+        <ul class="reasons">
+          <li v-for="r in a.reasons" :key="r.text" :class="r.weighs">{{ r.text }}</li>
+        </ul>
       </div>
-      <div class="score"><strong>{{ a.score === null ? '–' : a.score }}</strong><span>% of 100, cut {{ pack.sheet.cut }}</span><span v-if="a.standardError !== null" class="quiet">standard error {{ a.standardError.toFixed(1) }}</span></div>
+      <div class="score">
+        <strong>{{ a.score === null ? '–' : a.score }}</strong>
+        <span>% of 100, cut {{ pack.sheet.cut }}</span>
+        <span v-if="a.standardError !== null" class="quiet">standard error {{ a.standardError.toFixed(1) }}</span>
+      </div>
     </section>
     <div class="row">
-      <button class="act" :disabled="a.outcome === 'blocked' || a.outcome === 'incomplete'" @click="$emit('go', 'sign')">{{ decided ? 'Decision and signatures' : 'Decide and sign' }}</button>
+      <button class="act" :disabled="a.outcome === 'blocked' || a.outcome === 'incomplete'" @click="$emit('go', 'sign')">
+        {{ decided ? 'Decision and signatures' : 'Decide and sign' }}
+      </button>
       <a class="act plain" :href="fileAddress(routes.report, { id })" target="_blank">Report (PDF)</a>
       <a v-if="evaluation.token.value" class="act plain" :href="fileAddress(routes.card, { token: evaluation.token.value })" target="_blank">Card (PDF)</a>
     </div>
     <div class="two">
       <section class="sheet pad" aria-label="The ring">
         <h2>The ring {{ a.analysis.path.closed ? 'is closed' : 'has gaps' }}</h2>
-        <div class="ringbox"><PlanRing :plan="pack.plan" :only="used" :marks="marks" :walked="a.analysis.path.sequence" :gaps="gaps" title="The round as walked" small /></div>
+        <div class="ringbox">
+          <PlanRing :plan="pack.plan" :only="used" :marks="marks" :walked="a.analysis.path.sequence" :gaps="gaps" title="The round as walked" small />
+        </div>
         <dl class="facts">
-          <dt>Coverage</dt><dd>{{ percent(a.analysis.coverage.share) }} weighted; {{ a.analysis.coverage.done }} done, {{ a.analysis.coverage.prompted }} prompted, {{ a.analysis.coverage.missed }} missed</dd>
-          <dt>Gaps</dt><dd>{{ gaps.length ? gaps.map(stationName).join(', ') : 'none' }}</dd>
-          <dt>Left out that matters</dt><dd>{{ a.analysis.coverage.criticalOmissions.length ? a.analysis.coverage.criticalOmissions.map((c) => c.part).join('; ') : 'nothing' }}</dd>
-          <dt>Path</dt><dd>{{ a.analysis.path.direction ?? 'not walked' }}, {{ a.analysis.path.metres.toFixed(0) }} m; once round is {{ a.analysis.path.shortestTour.toFixed(0) }} m; {{ percent(a.analysis.path.backtracking) }} walked back</dd>
-          <dt>Start</dt><dd>{{ a.analysis.start.station ? stationName(a.analysis.start.station) : 'none' }}{{ a.analysis.start.share === null ? ', first round on record' : `, same in ${percent(a.analysis.start.share)} of ${a.analysis.start.earlier} earlier` }}</dd>
-          <dt>Pace</dt><dd><template v-if="a.analysis.pace.seconds !== null">{{ minutes(a.analysis.pace.seconds) }} against an honest floor of {{ minutes(a.analysis.pace.floorSeconds) }}<span v-if="a.analysis.pace.plausible === false" class="needs-you">too fast to be true</span></template><template v-else>round open</template><span v-if="a.analysis.pace.hurried.length" class="quiet"> Hurried: {{ a.analysis.pace.hurried.slice(0, 4).map((h) => `${h.checkpoint} ${h.seconds.toFixed(0)} of ${h.honestSeconds} s`).join(', ') }}</span></dd>
+          <dt>Coverage</dt>
+          <dd>
+            {{ percent(a.analysis.coverage.share) }} weighted; {{ a.analysis.coverage.done }} done, {{ a.analysis.coverage.prompted }} prompted,
+            {{ a.analysis.coverage.missed }} missed
+          </dd>
+          <dt>Gaps</dt>
+          <dd>{{ gaps.length ? gaps.map(stationName).join(', ') : 'none' }}</dd>
+          <dt>Left out that matters</dt>
+          <dd>{{ a.analysis.coverage.criticalOmissions.length ? a.analysis.coverage.criticalOmissions.map((c) => c.part).join('; ') : 'nothing' }}</dd>
+          <dt>Path</dt>
+          <dd>
+            {{ a.analysis.path.direction ?? 'not walked' }}, {{ a.analysis.path.metres.toFixed(0) }} m; once round is {{ a.analysis.path.shortestTour.toFixed(0) }} m;
+            {{ percent(a.analysis.path.backtracking) }} walked back
+          </dd>
+          <dt>Start</dt>
+          <dd>
+            {{ a.analysis.start.station ? stationName(a.analysis.start.station) : 'none'
+            }}{{ a.analysis.start.share === null ? ', first round on record' : `, same in ${percent(a.analysis.start.share)} of ${a.analysis.start.earlier} earlier` }}
+          </dd>
+          <dt>Pace</dt>
+          <dd>
+            <template v-if="a.analysis.pace.seconds !== null">
+              {{ minutes(a.analysis.pace.seconds) }} against an honest floor of {{ minutes(a.analysis.pace.floorSeconds) }}
+              <span v-if="a.analysis.pace.plausible === false" class="needs-you">too fast to be true</span>
+            </template>
+            <template v-else>round open</template>
+            <span v-if="a.analysis.pace.hurried.length" class="quiet">
+              Hurried:
+              {{
+                a.analysis.pace.hurried
+                  .slice(0, 4)
+                  .map((h) => `${h.checkpoint} ${h.seconds.toFixed(0)} of ${h.honestSeconds} s`)
+                  .join(', ')
+              }}
+            </span>
+          </dd>
         </dl>
       </section>
       <div class="stack">
         <section class="sheet pad" aria-label="Planted faults">
           <h2>Planted faults: {{ falls.hits }} of {{ falls.planted.length }} found</h2>
           <p v-if="falls.planted.length === 0" class="quiet">None planted.</p>
-          <table v-else class="rows"><thead><tr><th>Fault</th><th>Found</th><th>Graded</th><th>Key</th></tr></thead>
-            <tbody><tr v-for="p in falls.planted" :key="p.fault.id"><td>{{ faultName(p.fault) }} <span v-if="p.criticalMiss" class="stopped">critical miss</span></td><td>{{ p.found }}</td><td class="nowrap"><template v-if="p.grade"><GradeDisc :grade="p.grade" /> {{ GRADE_WORDS[p.grade] }}<strong v-if="severity(p.grade) < severity(p.key)"> too low</strong></template><template v-else>–</template></td><td class="nowrap"><GradeDisc :grade="p.key" /> {{ GRADE_WORDS[p.key] }}</td></tr></tbody>
+          <table v-else class="rows">
+            <thead>
+              <tr>
+                <th>Fault</th>
+                <th>Found</th>
+                <th>Graded</th>
+                <th>Key</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="p in falls.planted" :key="p.fault.id">
+                <td>
+                  {{ faultName(p.fault) }}
+                  <span v-if="p.criticalMiss" class="stopped">critical miss</span>
+                </td>
+                <td>{{ p.found }}</td>
+                <td class="nowrap">
+                  <template v-if="p.grade">
+                    <GradeDisc :grade="p.grade" />
+                    {{ GRADE_WORDS[p.grade] }}
+                    <strong v-if="severity(p.grade) < severity(p.key)">too low</strong>
+                  </template>
+                  <template v-else>–</template>
+                </td>
+                <td class="nowrap">
+                  <GradeDisc :grade="p.key" />
+                  {{ GRADE_WORDS[p.key] }}
+                </td>
+              </tr>
+            </tbody>
           </table>
-          <p v-if="falls.interval" class="quiet">Hit rate {{ percent(falls.hitRate) }}, 95 % interval {{ percent(falls.interval.low) }} to {{ percent(falls.interval.high) }} (Wilson). {{ falls.falseAlarms }} false {{ falls.falseAlarms === 1 ? 'alarm' : 'alarms' }}.<template v-if="falls.sensitivity"> d′ {{ falls.sensitivity.dPrime.toFixed(2) }}, c {{ falls.sensitivity.criterion.toFixed(2) }}.</template> With so few faults the figures are rough.</p>
+          <p v-if="falls.interval" class="quiet">
+            Hit rate {{ percent(falls.hitRate) }}, 95 % interval {{ percent(falls.interval.low) }} to {{ percent(falls.interval.high) }} (Wilson).
+            {{ falls.falseAlarms }} false {{ falls.falseAlarms === 1 ? 'alarm' : 'alarms' }}.
+            <template v-if="falls.sensitivity">d′ {{ falls.sensitivity.dPrime.toFixed(2) }}, c {{ falls.sensitivity.criterion.toFixed(2) }}.</template>
+            With so few faults the figures are rough.
+          </p>
         </section>
         <section v-if="a.grading.n > 0" class="sheet pad" aria-label="Grading against the key">
           <h2>Grading: {{ a.grading.exact }} of {{ a.grading.n }} as the key</h2>
-          <table class="confusion"><caption class="visually-hidden">Rows the key, columns the operator</caption><thead><tr><th>Key</th><th v-for="g in GRADES" :key="g" scope="col"><GradeDisc :grade="g" :label="GRADE_WORDS[g]" /></th></tr></thead><tbody><tr v-for="(row, i) in a.grading.confusion" :key="i"><th scope="row"><GradeDisc :grade="GRADES[i]!" :label="GRADE_WORDS[GRADES[i]!]" /></th><td v-for="(n, j) in row" :key="j" :class="{ hit: i === j && n > 0, low: j < i && n > 0 }">{{ n || '' }}</td></tr></tbody></table>
-          <p class="quiet">{{ a.grading.tooLow.count }} graded too low, {{ a.grading.tooHigh }} too high. Weighted kappa {{ kappa === null ? 'undefined here' : kappa.toFixed(2) }} (quadratic).</p>
+          <table class="confusion">
+            <caption class="visually-hidden">Rows the key, columns the operator</caption>
+            <thead>
+              <tr>
+                <th>Key</th>
+                <th v-for="g in GRADES" :key="g" scope="col"><GradeDisc :grade="g" :label="GRADE_WORDS[g]" /></th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="(row, i) in a.grading.confusion" :key="i">
+                <th scope="row"><GradeDisc :grade="GRADES[i]!" :label="GRADE_WORDS[GRADES[i]!]" /></th>
+                <td v-for="(n, j) in row" :key="j" :class="{ hit: i === j && n > 0, low: j < i && n > 0 }">{{ n || '' }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <p class="quiet">
+            {{ a.grading.tooLow.count }} graded too low, {{ a.grading.tooHigh }} too high. Weighted kappa
+            {{ kappa === null ? 'undefined here' : kappa.toFixed(2) }} (quadratic).
+          </p>
         </section>
         <section class="sheet pad" aria-label="Score by section">
           <h2>Score by section</h2>
-          <table class="rows"><tbody><tr v-for="s in a.sections" :key="s.id"><td>{{ s.title }}</td><td class="bar"><span :style="{ width: `${s.score ?? 0}%` }" :class="{ low: s.minimum !== null && s.score !== null && s.score < s.minimum }"></span></td><td class="number">{{ s.score === null ? 'n/a' : `${s.score} %` }}</td></tr></tbody></table>
+          <table class="rows">
+            <tbody>
+              <tr v-for="s in a.sections" :key="s.id">
+                <td>{{ s.title }}</td>
+                <td class="bar"><span :style="{ width: `${s.score ?? 0}%` }" :class="{ low: s.minimum !== null && s.score !== null && s.score < s.minimum }"></span></td>
+                <td class="number">{{ s.score === null ? 'n/a' : `${s.score} %` }}</td>
+              </tr>
+            </tbody>
+          </table>
         </section>
-        <section v-if="record.notes.length" class="sheet pad" aria-label="Notes"><h2>Notes</h2><p v-for="n in record.notes" :key="n.event">{{ n.words }}</p></section>
+        <section v-if="record.notes.length" class="sheet pad" aria-label="Notes">
+          <h2>Notes</h2>
+          <p v-for="n in record.notes" :key="n.event">{{ n.words }}</p>
+        </section>
       </div>
     </div>
   </div>
 </template>
 
 <style scoped>
-.answer { display: flex; gap: 1.5rem; padding: 1.1rem 1.4rem; border-left: 10px solid var(--petrol); }
-.answer h1 { font-size: 2rem; }
-.answer.not-yet, .answer.incomplete, .answer.blocked { border-left-color: var(--amber); }
-.answer.stopped { border-left-color: var(--crimson); background: var(--sheet); color: var(--ink); font-weight: 400; border-radius: 4px; }
-.reasons li { padding-left: 1.3rem; position: relative; }
-.reasons li::before { position: absolute; left: 0.2rem; content: '·'; font-weight: 700; }
-.reasons li.against::before { content: '–'; }
-.reasons li.for::before { content: '+'; }
-.reasons li.against { font-weight: 700; }
-.reasons li.note { color: var(--quiet); }
-.override { border: 2px solid var(--ink); padding: 0.4rem 0.7rem; margin: 0.4rem 0; }
-.score { display: flex; flex-direction: column; align-items: flex-end; }
-.score strong { font-size: 2.8rem; line-height: 1; }
-.act { font: inherit; font-weight: 700; min-height: 56px; display: inline-flex; align-items: center; padding: 0 1.2rem; border: 2px solid var(--petrol); background: var(--petrol); color: var(--on-petrol); border-radius: 3px; text-decoration: none; cursor: pointer; }
-.act.plain { background: var(--raised); color: var(--petrol); }
-.act:disabled { background: var(--raised); color: var(--quiet); border-color: var(--line); cursor: default; }
-.two { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 1.1rem; align-items: start; }
-.pad { padding: 0.9rem 1.1rem; }
-.ringbox { height: 380px; }
-.facts { display: grid; grid-template-columns: 9.5rem 1fr; gap: 0.3rem 0.8rem; }
-.facts dt { font-weight: 700; }
-.nowrap { white-space: nowrap; }
-.confusion td, .confusion th { border: 1px solid var(--line); width: 56px; height: 42px; text-align: center; }
-.confusion .hit { background: var(--petrol); color: var(--on-petrol); font-weight: 700; }
-.confusion .low { background: var(--amber); color: var(--on-amber); font-weight: 700; }
-.bar { width: 45%; }
-.bar span { display: block; height: 14px; background: var(--petrol); margin-top: 5px; }
-.bar span.low { background: var(--amber); border: 2px solid var(--ink); }
-.link { font: inherit; color: var(--petrol); background: none; border: 0; text-decoration: underline; cursor: pointer; min-height: 44px; }
-@media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); } .answer { flex-direction: column; } .score { align-items: flex-start; } .facts { grid-template-columns: minmax(0, 1fr); } }
+.answer {
+  display: flex;
+  gap: 1.5rem;
+  padding: 1.1rem 1.4rem;
+  border-left: 10px solid var(--petrol);
+}
+.answer h1 {
+  font-size: 2rem;
+}
+.answer.not-yet,
+.answer.incomplete,
+.answer.blocked {
+  border-left-color: var(--amber);
+}
+.answer.stopped {
+  border-left-color: var(--crimson);
+  background: var(--sheet);
+  color: var(--ink);
+  font-weight: 400;
+  border-radius: 4px;
+}
+.reasons li {
+  padding-left: 1.3rem;
+  position: relative;
+}
+.reasons li::before {
+  position: absolute;
+  left: 0.2rem;
+  content: '·';
+  font-weight: 700;
+}
+.reasons li.against::before {
+  content: '–';
+}
+.reasons li.for::before {
+  content: '+';
+}
+.reasons li.against {
+  font-weight: 700;
+}
+.reasons li.note {
+  color: var(--quiet);
+}
+.override {
+  border: 2px solid var(--ink);
+  padding: 0.4rem 0.7rem;
+  margin: 0.4rem 0;
+}
+.score {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-end;
+}
+.score strong {
+  font-size: 2.8rem;
+  line-height: 1;
+}
+.act {
+  font: inherit;
+  font-weight: 700;
+  min-height: 56px;
+  display: inline-flex;
+  align-items: center;
+  padding: 0 1.2rem;
+  border: 2px solid var(--petrol);
+  background: var(--petrol);
+  color: var(--on-petrol);
+  border-radius: 3px;
+  text-decoration: none;
+  cursor: pointer;
+}
+.act.plain {
+  background: var(--raised);
+  color: var(--petrol);
+}
+.act:disabled {
+  background: var(--raised);
+  color: var(--quiet);
+  border-color: var(--line);
+  cursor: default;
+}
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 1.1rem;
+  align-items: start;
+}
+.pad {
+  padding: 0.9rem 1.1rem;
+}
+.ringbox {
+  height: 380px;
+}
+.facts {
+  display: grid;
+  grid-template-columns: 9.5rem 1fr;
+  gap: 0.3rem 0.8rem;
+}
+.facts dt {
+  font-weight: 700;
+}
+.nowrap {
+  white-space: nowrap;
+}
+.confusion td,
+.confusion th {
+  border: 1px solid var(--line);
+  width: 56px;
+  height: 42px;
+  text-align: center;
+}
+.confusion .hit {
+  background: var(--petrol);
+  color: var(--on-petrol);
+  font-weight: 700;
+}
+.confusion .low {
+  background: var(--amber);
+  color: var(--on-amber);
+  font-weight: 700;
+}
+.bar {
+  width: 45%;
+}
+.bar span {
+  display: block;
+  height: 14px;
+  background: var(--petrol);
+  margin-top: 5px;
+}
+.bar span.low {
+  background: var(--amber);
+  border: 2px solid var(--ink);
+}
+.link {
+  font: inherit;
+  color: var(--petrol);
+  background: none;
+  border: 0;
+  text-decoration: underline;
+  cursor: pointer;
+  min-height: 44px;
+}
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .answer {
+    flex-direction: column;
+  }
+  .score {
+    align-items: flex-start;
+  }
+  .facts {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -30,7 +30,10 @@ const marks = computed<Record<string, StationMark>>(() =>
       const done = checks.filter((each) => latest.value.has(each.id)).length;
       const faults = record.value.round.reports.filter((each) => checks.some((c) => c.id === each.checkpoint)).length;
       const reached = checks.length === 0 && walked.value.includes(id);
-      return [id, { done, total: checks.length, faults, state: reached || (checks.length > 0 && done === checks.length) ? 'complete' : done > 0 ? 'begun' : 'untouched' }];
+      return [
+        id,
+        { done, total: checks.length, faults, state: reached || (checks.length > 0 && done === checks.length) ? 'complete' : done > 0 ? 'begun' : 'untouched' },
+      ];
     }),
   ),
 );
@@ -41,7 +44,13 @@ const undoable = computed(() => lastUndoable(record.value));
 const undoWords = computed(() => {
   const body = undoable.value?.body;
   if (!body) return '';
-  return body.kind === 'checked' ? `${body.checkpoint} ${body.result}` : body.kind === 'arrived' ? `arrived at ${name(body.station)}` : body.kind === 'reported' ? `fault at ${body.checkpoint}` : body.kind.replace('-', ' ');
+  return body.kind === 'checked'
+    ? `${body.checkpoint} ${body.result}`
+    : body.kind === 'arrived'
+      ? `arrived at ${name(body.station)}`
+      : body.kind === 'reported'
+        ? `fault at ${body.checkpoint}`
+        : body.kind.replace('-', ' ');
 });
 
 async function reach(id: string) {
@@ -75,100 +84,353 @@ const real = ref(false);
 <template>
   <div class="run">
     <section class="ring" aria-label="Ring">
-      <PlanRing :plan="pack.plan" :only="used" :marks="marks" :walked="walked" :current="station" :interactive="true" :title="`Ring of the ${pack.title.toLowerCase()}: choose a station`" @station="reach" />
+      <PlanRing
+        :plan="pack.plan"
+        :only="used"
+        :marks="marks"
+        :walked="walked"
+        :current="station"
+        :interactive="true"
+        :title="`Ring of the ${pack.title.toLowerCase()}: choose a station`"
+        @station="reach"
+      />
       <div class="acts">
         <button v-if="!record.startedAt && !readOnly" class="big primary" @click="tap({ kind: 'round-started' })">Start the round</button>
         <template v-else-if="running && !readOnly">
-          <button class="big" :disabled="!undoable" @click="undo">Undo<span>{{ undoWords }}</span></button>
+          <button class="big" :disabled="!undoable" @click="undo">
+            Undo
+            <span>{{ undoWords }}</span>
+          </button>
           <button class="big" @click="noting = !noting">Note</button>
           <button class="big" @click="tap({ kind: 'round-ended' })">End the round</button>
         </template>
         <template v-else-if="record.endedAt">
           <p>The round has ended.</p>
-          <button v-if="!readOnly" class="big" :disabled="!undoable" @click="undo">Undo<span>{{ undoWords }}</span></button>
-          <button class="big primary" @click="$emit('go', record.planted.length > record.retrieved.length ? 'retrieve' : 'sheet')">{{ record.planted.length > record.retrieved.length ? 'Take the faults out' : 'Go to the score sheet' }}</button>
+          <button v-if="!readOnly" class="big" :disabled="!undoable" @click="undo">
+            Undo
+            <span>{{ undoWords }}</span>
+          </button>
+          <button class="big primary" @click="$emit('go', record.planted.length > record.retrieved.length ? 'retrieve' : 'sheet')">
+            {{ record.planted.length > record.retrieved.length ? 'Take the faults out' : 'Go to the score sheet' }}
+          </button>
         </template>
       </div>
-      <form v-if="noting" class="note" @submit.prevent="addNote"><label class="field">Note <textarea v-model="noteText" class="plain" rows="2" maxlength="2000"></textarea></label><button class="big primary" type="submit">Keep the note</button></form>
+      <form v-if="noting" class="note" @submit.prevent="addNote">
+        <label class="field">
+          Note
+          <textarea v-model="noteText" class="plain" rows="2" maxlength="2000"></textarea>
+        </label>
+        <button class="big primary" type="submit">Keep the note</button>
+      </form>
     </section>
 
     <section class="panel" aria-label="Checks" aria-live="polite">
       <div v-if="finding" class="finding">
-        <div class="row spread"><h2>Fault found: {{ finding.checkpoint.part }}</h2><button class="big" @click="finding = null">Back</button></div>
+        <div class="row spread">
+          <h2>Fault found: {{ finding.checkpoint.part }}</h2>
+          <button class="big" @click="finding = null">Back</button>
+        </div>
         <template v-if="finding.fault === undefined">
           <p>Which one did the operator name?</p>
           <ul class="which">
-            <li v-for="f in pack.faults.filter((x) => x.checkpoint === finding!.checkpoint.id)" :key="f.id"><button class="big wide" @click="finding.fault = f">{{ faultName(f) }}</button></li>
+            <li v-for="f in pack.faults.filter((x) => x.checkpoint === finding!.checkpoint.id)" :key="f.id">
+              <button class="big wide" @click="finding.fault = f">{{ faultName(f) }}</button>
+            </li>
             <li><button class="big wide" @click="finding.fault = null">Something else at this point</button></li>
           </ul>
         </template>
         <template v-else>
-          <p><strong>{{ finding.fault ? faultName(finding.fault) : 'Something else' }}</strong></p>
-          <label class="switch"><input v-model="finding.prompted" type="checkbox" /> Only after a prompt</label>
-          <label class="switch"><input v-model="real" type="checkbox" /> Truly on the machine, not planted</label>
+          <p>
+            <strong>{{ finding.fault ? faultName(finding.fault) : 'Something else' }}</strong>
+          </p>
+          <label class="switch">
+            <input v-model="finding.prompted" type="checkbox" />
+            Only after a prompt
+          </label>
+          <label class="switch">
+            <input v-model="real" type="checkbox" />
+            Truly on the machine, not planted
+          </label>
           <p>What grade did the operator give?</p>
           <div class="grades" role="group" aria-label="Grade the operator gave">
-            <button v-for="g in GRADES" :key="g" class="big" @click="report(g, real); real = false"><GradeDisc :grade="g" :size="44" />{{ GRADE_WORDS[g] }}</button>
+            <button
+              v-for="g in GRADES"
+              :key="g"
+              class="big"
+              @click="
+                report(g, real);
+                real = false;
+              "
+            >
+              <GradeDisc :grade="g" :size="44" />
+              {{ GRADE_WORDS[g] }}
+            </button>
           </div>
         </template>
       </div>
       <template v-else-if="station">
-        <div class="row spread"><h2>{{ name(station) }}</h2><span class="quiet">{{ marks[station]?.done }} of {{ marks[station]?.total }}</span></div>
+        <div class="row spread">
+          <h2>{{ name(station) }}</h2>
+          <span class="quiet">{{ marks[station]?.done }} of {{ marks[station]?.total }}</span>
+        </div>
         <p v-if="!record.startedAt" class="quiet">Start the round to record.</p>
-        <p v-if="alsoAt(station).length" class="quiet">Also looked at here: {{ alsoAt(station).map((each) => `${each.part} (${each.id})`).join('; ') }}.</p>
+        <p v-if="alsoAt(station).length" class="quiet">
+          Also looked at here:
+          {{
+            alsoAt(station)
+              .map((each) => `${each.part} (${each.id})`)
+              .join('; ')
+          }}.
+        </p>
         <ul>
           <li v-for="check in checksAt(station)" :key="check.id" class="check" :class="latest.get(check.id)?.result">
-            <div><strong>{{ check.part }}</strong> <span class="quiet">{{ check.id }}</span><div class="quiet">{{ check.sound }}</div></div>
+            <div>
+              <strong>{{ check.part }}</strong>
+              <span class="quiet">{{ check.id }}</span>
+              <div class="quiet">{{ check.sound }}</div>
+            </div>
             <div class="three" role="group" :aria-label="`${check.id} ${check.part}`">
-              <button v-for="[result, word] in ([['done', 'Done'], ['prompted', 'Prompted'], ['missed', 'Missed']] as const)" :key="result" class="big" :aria-pressed="latest.get(check.id)?.result === result" :disabled="!running || readOnly" @click="mark(check, result)">{{ word }}</button>
-              <button class="big found" :disabled="!running || readOnly" @click="finding = { checkpoint: check, fault: undefined, prompted: latest.get(check.id)?.result === 'prompted' }">Fault found</button>
+              <button
+                v-for="[result, word] in [
+                  ['done', 'Done'],
+                  ['prompted', 'Prompted'],
+                  ['missed', 'Missed'],
+                ] as const"
+                :key="result"
+                class="big"
+                :aria-pressed="latest.get(check.id)?.result === result"
+                :disabled="!running || readOnly"
+                @click="mark(check, result)"
+              >
+                {{ word }}
+              </button>
+              <button
+                class="big found"
+                :disabled="!running || readOnly"
+                @click="finding = { checkpoint: check, fault: undefined, prompted: latest.get(check.id)?.result === 'prompted' }"
+              >
+                Fault found
+              </button>
             </div>
-            <div v-if="latest.get(check.id) && latest.get(check.id)!.result !== 'missed' && check.methods.length > 1" class="methods" role="group" :aria-label="`How, ${check.id}`">
-              <button v-for="m in check.methods" :key="m" class="big" :aria-pressed="latest.get(check.id)!.method === m" :disabled="!running || readOnly" @click="how(check, m)">{{ m }}</button>
+            <div
+              v-if="latest.get(check.id) && latest.get(check.id)!.result !== 'missed' && check.methods.length > 1"
+              class="methods"
+              role="group"
+              :aria-label="`How, ${check.id}`"
+            >
+              <button
+                v-for="m in check.methods"
+                :key="m"
+                class="big"
+                :aria-pressed="latest.get(check.id)!.method === m"
+                :disabled="!running || readOnly"
+                @click="how(check, m)"
+              >
+                {{ m }}
+              </button>
             </div>
-            <p v-for="(each, i) in reportsOn(check.id)" :key="i" class="reported"><GradeDisc :grade="each.grade" /> {{ GRADE_WORDS[each.grade] }}: {{ each.fault ? faultName(pack.faults.find((f) => f.id === each.fault)!) : 'something else' }}{{ each.prompted ? ' (prompted)' : '' }}{{ each.real ? ' (truly there)' : '' }}</p>
+            <p v-for="(each, i) in reportsOn(check.id)" :key="i" class="reported">
+              <GradeDisc :grade="each.grade" />
+              {{ GRADE_WORDS[each.grade] }}: {{ each.fault ? faultName(pack.faults.find((f) => f.id === each.fault)!) : 'something else'
+              }}{{ each.prompted ? ' (prompted)' : '' }}{{ each.real ? ' (truly there)' : '' }}
+            </p>
           </li>
         </ul>
       </template>
       <div v-else class="hint">
         <h2>{{ record.endedAt ? 'The round has ended' : record.startedAt ? 'Tap the station the operator reaches' : 'Ready at the machine' }}</h2>
-        <p>{{ record.endedAt ? 'Tap a station to see what was recorded there.' : record.startedAt ? 'Its checks come up here. The line fills as the ring is walked.' : 'Start the round when the operator starts. Nothing needs typing while they move.' }}</p>
-        <p v-if="record.planted.length" class="planted"><strong>{{ record.planted.length }} planted:</strong> {{ record.planted.map((id) => faultName(pack.faults.find((f) => f.id === id)!)).join('; ') }}</p>
+        <p>
+          {{
+            record.endedAt
+              ? 'Tap a station to see what was recorded there.'
+              : record.startedAt
+                ? 'Its checks come up here. The line fills as the ring is walked.'
+                : 'Start the round when the operator starts. Nothing needs typing while they move.'
+          }}
+        </p>
+        <p v-if="record.planted.length" class="planted">
+          <strong>{{ record.planted.length }} planted:</strong>
+          {{ record.planted.map((id) => faultName(pack.faults.find((f) => f.id === id)!)).join('; ') }}
+        </p>
       </div>
     </section>
   </div>
 </template>
 
 <style scoped>
-.run { flex: none; display: grid; grid-template-columns: minmax(0, 1.12fr) minmax(430px, 1fr); grid-template-rows: minmax(0, 1fr); min-height: 0; height: calc(100vh - 66px); }
-.ring { position: relative; display: flex; flex-direction: column; min-height: 0; padding: 0.25rem; }
-.ring .plan { flex: 1; min-height: 0; }
-.acts { display: flex; gap: 0.5rem; align-items: center; padding: 0.4rem; flex-wrap: wrap; }
-.big { font: inherit; font-weight: 700; min-height: 56px; min-width: 56px; padding: 0.25rem 0.9rem; border: 2px solid var(--ink); border-radius: 3px; background: var(--raised); color: var(--ink); cursor: pointer; display: inline-flex; flex-direction: column; align-items: center; justify-content: center; line-height: 1.15; }
-.big span { font-weight: 400; font-size: 0.8rem; max-width: 150px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.big:disabled { color: var(--quiet); border-color: var(--line); cursor: default; }
-.big.primary { background: var(--petrol); color: var(--on-petrol); border-color: var(--petrol); }
-.big[aria-pressed='true'] { background: var(--petrol); color: var(--on-petrol); border-color: var(--petrol); }
-.wide { width: 100%; align-items: flex-start; text-align: left; font-weight: 400; }
-.panel { background: var(--sheet); border-left: 1px solid var(--line); overflow-y: auto; padding: 0.9rem 1rem 2rem; }
-.check { padding: 0.75rem 0 0.85rem 0.75rem; border-top: 1px solid var(--line); border-left: 6px solid transparent; display: grid; gap: 0.45rem; }
-.check.done { border-left-color: var(--petrol); }
-.check.prompted { border-left: 6px double var(--petrol); }
-.check.missed { border-left: 6px dotted var(--quiet); }
-.three { display: grid; grid-template-columns: repeat(3, 1fr) 1.25fr; gap: 0.4rem; }
-.three .big { padding-inline: 0.3rem; }
-.found { border-style: dashed; }
-.methods { display: flex; gap: 0.4rem; flex-wrap: wrap; }
-.methods .big { font-weight: 400; border-width: 1px; }
-.which { display: grid; gap: 0.4rem; }
-.finding { display: grid; gap: 0.75rem; }
-.grades { display: grid; grid-template-columns: repeat(4, 1fr); gap: 0.5rem; }
-.grades .big { min-height: 110px; gap: 0.4rem; }
-.switch { display: flex; align-items: center; gap: 0.75rem; min-height: 56px; }
-.switch input { width: 28px; height: 28px; }
-.hint { display: grid; gap: 0.6rem; padding-top: 1rem; }
-.planted { border-left: 6px solid var(--amber); padding-left: 0.75rem; }
-.note { display: flex; gap: 0.5rem; align-items: flex-end; padding: 0.4rem; }
-.note .field { flex: 1; }
-@media (max-width: 900px) { .run { grid-template-columns: minmax(0, 1fr); height: auto; } .ring .plan { height: 62vh; } .panel { border-left: 0; border-top: 1px solid var(--line); } .three { grid-template-columns: repeat(2, 1fr); } }
+.run {
+  flex: none;
+  display: grid;
+  grid-template-columns: minmax(0, 1.12fr) minmax(430px, 1fr);
+  grid-template-rows: minmax(0, 1fr);
+  min-height: 0;
+  height: calc(100vh - 66px);
+}
+.ring {
+  position: relative;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding: 0.25rem;
+}
+.ring .plan {
+  flex: 1;
+  min-height: 0;
+}
+.acts {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  padding: 0.4rem;
+  flex-wrap: wrap;
+}
+.big {
+  font: inherit;
+  font-weight: 700;
+  min-height: 56px;
+  min-width: 56px;
+  padding: 0.25rem 0.9rem;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--raised);
+  color: var(--ink);
+  cursor: pointer;
+  display: inline-flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+  line-height: 1.15;
+}
+.big span {
+  font-weight: 400;
+  font-size: 0.8rem;
+  max-width: 150px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.big:disabled {
+  color: var(--quiet);
+  border-color: var(--line);
+  cursor: default;
+}
+.big.primary {
+  background: var(--petrol);
+  color: var(--on-petrol);
+  border-color: var(--petrol);
+}
+.big[aria-pressed='true'] {
+  background: var(--petrol);
+  color: var(--on-petrol);
+  border-color: var(--petrol);
+}
+.wide {
+  width: 100%;
+  align-items: flex-start;
+  text-align: left;
+  font-weight: 400;
+}
+.panel {
+  background: var(--sheet);
+  border-left: 1px solid var(--line);
+  overflow-y: auto;
+  padding: 0.9rem 1rem 2rem;
+}
+.check {
+  padding: 0.75rem 0 0.85rem 0.75rem;
+  border-top: 1px solid var(--line);
+  border-left: 6px solid transparent;
+  display: grid;
+  gap: 0.45rem;
+}
+.check.done {
+  border-left-color: var(--petrol);
+}
+.check.prompted {
+  border-left: 6px double var(--petrol);
+}
+.check.missed {
+  border-left: 6px dotted var(--quiet);
+}
+.three {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr) 1.25fr;
+  gap: 0.4rem;
+}
+.three .big {
+  padding-inline: 0.3rem;
+}
+.found {
+  border-style: dashed;
+}
+.methods {
+  display: flex;
+  gap: 0.4rem;
+  flex-wrap: wrap;
+}
+.methods .big {
+  font-weight: 400;
+  border-width: 1px;
+}
+.which {
+  display: grid;
+  gap: 0.4rem;
+}
+.finding {
+  display: grid;
+  gap: 0.75rem;
+}
+.grades {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 0.5rem;
+}
+.grades .big {
+  min-height: 110px;
+  gap: 0.4rem;
+}
+.switch {
+  display: flex;
+  align-items: center;
+  gap: 0.75rem;
+  min-height: 56px;
+}
+.switch input {
+  width: 28px;
+  height: 28px;
+}
+.hint {
+  display: grid;
+  gap: 0.6rem;
+  padding-top: 1rem;
+}
+.planted {
+  border-left: 6px solid var(--amber);
+  padding-left: 0.75rem;
+}
+.note {
+  display: flex;
+  gap: 0.5rem;
+  align-items: flex-end;
+  padding: 0.4rem;
+}
+.note .field {
+  flex: 1;
+}
+@media (max-width: 900px) {
+  .run {
+    grid-template-columns: minmax(0, 1fr);
+    height: auto;
+  }
+  .ring .plan {
+    height: 62vh;
+  }
+  .panel {
+    border-left: 0;
+    border-top: 1px solid var(--line);
+  }
+  .three {
+    grid-template-columns: repeat(2, 1fr);
+  }
+}
 </style>

@@ -16,7 +16,12 @@ const value = ref<Record<string, number>>({});
 
 const scored = (id: string) => record.value.scores.get(id)?.result;
 async function score(each: CriterionResult, result: 'done' | 'prompted' | 'not') {
-  await props.evaluation.tap({ kind: 'scored', criterion: each.criterion.id, result, ...(value.value[each.criterion.id] === undefined ? {} : { value: value.value[each.criterion.id] }) });
+  await props.evaluation.tap({
+    kind: 'scored',
+    criterion: each.criterion.id,
+    result,
+    ...(value.value[each.criterion.id] === undefined ? {} : { value: value.value[each.criterion.id] }),
+  });
 }
 async function excuse() {
   if (!excusing.value || reason.value.trim().length < 3) return;
@@ -29,26 +34,84 @@ async function excuse() {
 <template>
   <div class="screen stack">
     <div class="row spread">
-      <h1>Score sheet <span class="quiet">{{ appraisal.unscored.length === 0 ? 'complete' : `${appraisal.unscored.length} criteria open` }}</span></h1>
+      <h1>
+        Score sheet
+        <span class="quiet">{{ appraisal.unscored.length === 0 ? 'complete' : `${appraisal.unscored.length} criteria open` }}</span>
+      </h1>
       <div class="row">
         <button v-if="!readOnly" class="big critical" :aria-expanded="erring" @click="erring = !erring">Critical error</button>
         <button v-if="!readOnly" class="big" @click="evaluation.undo()">Undo</button>
         <button class="big primary" @click="$emit('go', 'review')">Go to the review</button>
       </div>
     </div>
-    <section v-if="erring" class="sheet pad" aria-label="Critical errors"><h2>Which one? It ends the evaluation.</h2><div class="errors"><button v-for="e in pack.sheet.criticalErrors" :key="e.id" class="big wide" @click="evaluation.tap({ kind: 'critical-error', error: e.id }); erring = false">{{ e.says }}</button></div></section>
-    <p v-if="record.criticalErrors.length" class="stopped">Critical: {{ record.criticalErrors.map((each) => pack.sheet.criticalErrors.find((e) => e.id === each.error)?.says).join('; ') }}</p>
+    <section v-if="erring" class="sheet pad" aria-label="Critical errors">
+      <h2>Which one? It ends the evaluation.</h2>
+      <div class="errors">
+        <button
+          v-for="e in pack.sheet.criticalErrors"
+          :key="e.id"
+          class="big wide"
+          @click="
+            evaluation.tap({ kind: 'critical-error', error: e.id });
+            erring = false;
+          "
+        >
+          {{ e.says }}
+        </button>
+      </div>
+    </section>
+    <p v-if="record.criticalErrors.length" class="stopped">
+      Critical: {{ record.criticalErrors.map((each) => pack.sheet.criticalErrors.find((e) => e.id === each.error)?.says).join('; ') }}
+    </p>
     <section v-for="section in appraisal.sections" :key="section.id" class="sheet pad">
-      <h2 class="row spread"><span>{{ section.title }}</span><span class="quiet">{{ section.score === null ? '' : `${section.score} %` }}{{ section.minimum === null ? '' : ` (minimum ${section.minimum} %)` }}</span></h2>
+      <h2 class="row spread">
+        <span>{{ section.title }}</span>
+        <span class="quiet">{{ section.score === null ? '' : `${section.score} %` }}{{ section.minimum === null ? '' : ` (minimum ${section.minimum} %)` }}</span>
+      </h2>
       <ul>
         <li v-for="each in section.criteria" :key="each.criterion.id" class="criterion">
-          <div class="grow"><strong>{{ each.criterion.says }}</strong> <span class="quiet">weight {{ each.criterion.weight }}</span><div v-if="each.criterion.kind === 'linked' || each.status === 'not-applicable'" class="quiet">{{ each.criterion.kind === 'linked' ? 'From the round: ' : '' }}{{ each.because }}</div></div>
-          <label v-if="['levels', 'timed', 'errors'].includes(each.criterion.kind)" class="field">{{ { levels: 'Level', timed: 'Seconds', errors: 'Errors' }[each.criterion.kind as 'levels'] }}<input v-model.number="value[each.criterion.id]" type="number" min="0" class="plain" :disabled="readOnly" /></label>
-          <div v-if="each.criterion.kind !== 'linked'" class="four" role="group" :aria-label="each.criterion.says">
-            <button v-for="[result, word] in ([['done', 'Done'], ['prompted', 'Prompted'], ['not', 'Not done']] as const)" :key="result" class="big" :aria-pressed="scored(each.criterion.id) === result" :disabled="readOnly" @click="score(each, result)">{{ word }}</button>
-            <button class="big" :aria-pressed="scored(each.criterion.id) === 'na'" :disabled="readOnly" @click="excusing = excusing === each.criterion.id ? null : each.criterion.id">N/A</button>
+          <div class="grow">
+            <strong>{{ each.criterion.says }}</strong>
+            <span class="quiet">weight {{ each.criterion.weight }}</span>
+            <div v-if="each.criterion.kind === 'linked' || each.status === 'not-applicable'" class="quiet">
+              {{ each.criterion.kind === 'linked' ? 'From the round: ' : '' }}{{ each.because }}
+            </div>
           </div>
-          <form v-if="excusing === each.criterion.id" class="excuse" @submit.prevent="excuse"><label class="field grow">Why it does not apply <input v-model="reason" class="plain" required minlength="3" maxlength="500" /></label><button class="big primary" type="submit">Keep</button></form>
+          <label v-if="['levels', 'timed', 'errors'].includes(each.criterion.kind)" class="field">
+            {{ { levels: 'Level', timed: 'Seconds', errors: 'Errors' }[each.criterion.kind as 'levels'] }}
+            <input v-model.number="value[each.criterion.id]" type="number" min="0" class="plain" :disabled="readOnly" />
+          </label>
+          <div v-if="each.criterion.kind !== 'linked'" class="four" role="group" :aria-label="each.criterion.says">
+            <button
+              v-for="[result, word] in [
+                ['done', 'Done'],
+                ['prompted', 'Prompted'],
+                ['not', 'Not done'],
+              ] as const"
+              :key="result"
+              class="big"
+              :aria-pressed="scored(each.criterion.id) === result"
+              :disabled="readOnly"
+              @click="score(each, result)"
+            >
+              {{ word }}
+            </button>
+            <button
+              class="big"
+              :aria-pressed="scored(each.criterion.id) === 'na'"
+              :disabled="readOnly"
+              @click="excusing = excusing === each.criterion.id ? null : each.criterion.id"
+            >
+              N/A
+            </button>
+          </div>
+          <form v-if="excusing === each.criterion.id" class="excuse" @submit.prevent="excuse">
+            <label class="field grow">
+              Why it does not apply
+              <input v-model="reason" class="plain" required minlength="3" maxlength="500" />
+            </label>
+            <button class="big primary" type="submit">Keep</button>
+          </form>
         </li>
       </ul>
     </section>
@@ -57,16 +120,71 @@ async function excuse() {
 </template>
 
 <style scoped>
-.pad { padding: 0.9rem 1.1rem; }
-.criterion { display: flex; flex-wrap: wrap; align-items: center; gap: 0.75rem; padding: 0.6rem 0; border-top: 1px solid var(--line); }
-.four { display: grid; grid-template-columns: repeat(4, minmax(92px, 1fr)); gap: 0.4rem; }
-.big { font: inherit; font-weight: 700; min-height: 56px; min-width: 56px; padding: 0.25rem 0.8rem; border: 2px solid var(--ink); border-radius: 3px; background: var(--raised); color: var(--ink); cursor: pointer; }
-.big[aria-pressed='true'], .big.primary { background: var(--petrol); color: var(--on-petrol); border-color: var(--petrol); }
-.big:disabled:not([aria-pressed='true']) { color: var(--quiet); border-color: var(--line); cursor: default; }
-.critical { border-color: var(--crimson); color: var(--crimson); }
-.errors { display: grid; grid-template-columns: repeat(auto-fill, minmax(280px, 1fr)); gap: 0.5rem; margin-top: 0.6rem; }
-.wide { text-align: left; }
-.excuse { width: 100%; display: flex; gap: 0.5rem; align-items: flex-end; }
-p.stopped { padding: 0.7rem 1rem; }
-@media (max-width: 640px) { .four { grid-template-columns: repeat(2, 1fr); width: 100%; } }
+.pad {
+  padding: 0.9rem 1.1rem;
+}
+.criterion {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.75rem;
+  padding: 0.6rem 0;
+  border-top: 1px solid var(--line);
+}
+.four {
+  display: grid;
+  grid-template-columns: repeat(4, minmax(92px, 1fr));
+  gap: 0.4rem;
+}
+.big {
+  font: inherit;
+  font-weight: 700;
+  min-height: 56px;
+  min-width: 56px;
+  padding: 0.25rem 0.8rem;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--raised);
+  color: var(--ink);
+  cursor: pointer;
+}
+.big[aria-pressed='true'],
+.big.primary {
+  background: var(--petrol);
+  color: var(--on-petrol);
+  border-color: var(--petrol);
+}
+.big:disabled:not([aria-pressed='true']) {
+  color: var(--quiet);
+  border-color: var(--line);
+  cursor: default;
+}
+.critical {
+  border-color: var(--crimson);
+  color: var(--crimson);
+}
+.errors {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+  gap: 0.5rem;
+  margin-top: 0.6rem;
+}
+.wide {
+  text-align: left;
+}
+.excuse {
+  width: 100%;
+  display: flex;
+  gap: 0.5rem;
+  align-items: flex-end;
+}
+p.stopped {
+  padding: 0.7rem 1rem;
+}
+@media (max-width: 640px) {
+  .four {
+    grid-template-columns: repeat(2, 1fr);
+    width: 100%;
+  }
+}
 </style>

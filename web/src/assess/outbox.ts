@@ -111,7 +111,10 @@ export const useOutbox = defineStore('outbox', () => {
       try {
         const sent = await call(routes.appendEvents, { params: { id: first.evaluationId }, body: { device: deviceName(), events: batch.map((each) => each.event) } });
         // The screen learns that the server has them before they leave the outbox, so that no tap is ever in neither place.
-        listeners.get(first.evaluationId)?.(sent, batch.map((each) => each.event));
+        listeners.get(first.evaluationId)?.(
+          sent,
+          batch.map((each) => each.event),
+        );
         await store.waiting.bulkDelete(batch.map((each) => each.seq));
         offline.value = false;
         lastSent.value = new Date().toISOString();

@@ -65,7 +65,11 @@ export function useEvaluation(id: string) {
     if (!opened.value) return;
     const known = new Set(opened.value.events.map((each) => each.id));
     const by = session.account?.name ?? '';
-    opened.value = { ...opened.value, summary: sent.summary, events: [...opened.value.events, ...accepted.filter((each) => !known.has(each.id)).map((each) => ({ ...each, by }))] };
+    opened.value = {
+      ...opened.value,
+      summary: sent.summary,
+      events: [...opened.value.events, ...accepted.filter((each) => !known.has(each.id)).map((each) => ({ ...each, by }))],
+    };
   }
 
   /** Records what happened: safe on this device when it resolves, then on its way to the server. */

@@ -29,16 +29,28 @@ function thumbnail(each: ClassSummary): { box: string; paths: { d: string; part:
 
 <template>
   <div class="screen stack">
-    <h1>Machine classes <span v-if="data" class="quiet">{{ data.classes.filter((c) => c.revision !== null).length }} with checks and faults, {{ data.classes.length }} in all</span></h1>
+    <h1>
+      Machine classes
+      <span v-if="data" class="quiet">{{ data.classes.filter((c) => c.revision !== null).length }} with checks and faults, {{ data.classes.length }} in all</span>
+    </h1>
     <StateBox :loading="isPending" :error="error" :empty="data?.classes.length === 0" what="the machine classes" @retry="refetch()">
-      <template #empty><h2>No class is published</h2><p>The administrator publishes a class pack first.</p></template>
+      <template #empty>
+        <h2>No class is published</h2>
+        <p>The administrator publishes a class pack first.</p>
+      </template>
       <section v-for="[family, list] in families" :key="family">
         <h2>{{ FAMILY_WORDS[family] ?? family }}</h2>
         <ul class="cards">
           <li v-for="each in list" :key="each.id">
             <RouterLink :to="`/classes/${each.id}`" class="sheet card" :class="{ bare: each.revision === null }">
-              <svg v-if="each.outlines.length" :viewBox="thumbnail(each).box" width="84" height="84" aria-hidden="true"><path v-for="(part, i) in thumbnail(each).paths" :key="i" :d="part.d" :class="part.part" /></svg>
-              <span class="grow"><strong>{{ each.title }}</strong><span v-if="each.revision !== null" class="quiet">{{ each.checkpoints }} checks, {{ each.faults }} faults, {{ each.units }} machines</span><span v-else class="quiet">certificates only, {{ each.units }} machines</span></span>
+              <svg v-if="each.outlines.length" :viewBox="thumbnail(each).box" width="84" height="84" aria-hidden="true">
+                <path v-for="(part, i) in thumbnail(each).paths" :key="i" :d="part.d" :class="part.part" />
+              </svg>
+              <span class="grow">
+                <strong>{{ each.title }}</strong>
+                <span v-if="each.revision !== null" class="quiet">{{ each.checkpoints }} checks, {{ each.faults }} faults, {{ each.units }} machines</span>
+                <span v-else class="quiet">certificates only, {{ each.units }} machines</span>
+              </span>
             </RouterLink>
           </li>
         </ul>
@@ -48,12 +60,46 @@ function thumbnail(each: ClassSummary): { box: string; paths: { d: string; part:
 </template>
 
 <style scoped>
-.cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(250px, 1fr)); gap: 0.75rem; margin-top: 0.5rem; }
-.card { display: flex; gap: 1rem; align-items: center; padding: 0.8rem 1rem; color: var(--ink); text-decoration: none; min-height: 72px; height: 100%; }
-.card:hover { border-color: var(--petrol); }
-.card strong, .card .quiet { display: block; }
-.card.bare { background: none; border-style: dashed; }
-path { fill: var(--machine); stroke: var(--machine-deep); stroke-width: 0.05; }
-path.wheel, path.forks, path.mast, path.carriage { fill: var(--machine-deep); }
-path.guard, path.seat { fill: none; }
+.cards {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: 0.75rem;
+  margin-top: 0.5rem;
+}
+.card {
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+  padding: 0.8rem 1rem;
+  color: var(--ink);
+  text-decoration: none;
+  min-height: 72px;
+  height: 100%;
+}
+.card:hover {
+  border-color: var(--petrol);
+}
+.card strong,
+.card .quiet {
+  display: block;
+}
+.card.bare {
+  background: none;
+  border-style: dashed;
+}
+path {
+  fill: var(--machine);
+  stroke: var(--machine-deep);
+  stroke-width: 0.05;
+}
+path.wheel,
+path.forks,
+path.mast,
+path.carriage {
+  fill: var(--machine-deep);
+}
+path.guard,
+path.seat {
+  fill: none;
+}
 </style>

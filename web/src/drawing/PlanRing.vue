@@ -16,7 +16,17 @@ export interface StationMark {
  * The walked part of the line fills; a gap stays visible. Takes plain data, emits the station touched.
  */
 const props = withDefaults(
-  defineProps<{ plan: Pack['plan']; marks?: Record<string, StationMark>; walked?: readonly string[]; current?: string | null; gaps?: readonly string[]; /** Stations to show; all when absent. */ only?: readonly string[] | undefined; interactive?: boolean; small?: boolean; title: string }>(),
+  defineProps<{
+    plan: Pack['plan'];
+    marks?: Record<string, StationMark>;
+    walked?: readonly string[];
+    current?: string | null;
+    gaps?: readonly string[];
+    /** Stations to show; all when absent. */ only?: readonly string[] | undefined;
+    interactive?: boolean;
+    small?: boolean;
+    title: string;
+  }>(),
   { marks: () => ({}), walked: () => [], current: null, gaps: () => [], only: undefined, interactive: false, small: false },
 );
 const emit = defineEmits<{ station: [id: string] }>();
@@ -104,7 +114,15 @@ const nodes = computed<Node[]>(() => {
   }
   // A name that a spur's station would cover goes to the inner side too.
   for (const each of result)
-    if (!each.spur && each.side !== 0 && result.some((s) => s.spur && Math.abs(s.at[1] - each.at[1]) < unit.value * 1.2 && Math.sign(s.at[0] - each.at[0]) === each.side && Math.abs(s.at[0] - each.at[0]) < unit.value * 6)) each.side = each.side === 1 ? -1 : 1;
+    if (
+      !each.spur &&
+      each.side !== 0 &&
+      result.some(
+        (s) =>
+          s.spur && Math.abs(s.at[1] - each.at[1]) < unit.value * 1.2 && Math.sign(s.at[0] - each.at[0]) === each.side && Math.abs(s.at[0] - each.at[0]) < unit.value * 6,
+      )
+    )
+      each.side = each.side === 1 ? -1 : 1;
   return result;
 });
 
@@ -134,7 +152,9 @@ function pointAt(share: number): Point {
   }
   return hull[0]!;
 }
-const perimeter = computed(() => outlineOfLine.value.reduce((sum, a, i, hull) => sum + Math.hypot(hull[(i + 1) % hull.length]![0] - a[0], hull[(i + 1) % hull.length]![1] - a[1]), 0));
+const perimeter = computed(() =>
+  outlineOfLine.value.reduce((sum, a, i, hull) => sum + Math.hypot(hull[(i + 1) % hull.length]![0] - a[0], hull[(i + 1) % hull.length]![1] - a[1]), 0),
+);
 
 /** Pushes stations that lie too close along the line apart, keeping their order, so that each can be touched. */
 function spreadOut(shares: readonly number[]): number[] {
@@ -180,11 +200,29 @@ const circumference = 2 * Math.PI;
 <template>
   <svg class="plan" :class="{ interactive }" :viewBox="box" :role="interactive ? 'group' : 'img'" :aria-label="title" preserveAspectRatio="xMidYMid meet">
     <path :d="hullPath" class="line" :stroke-width="unit * 0.16" :stroke-dasharray="`${unit * 0.42} ${unit * 0.34}`" />
-    <path v-for="(each, i) in stretches" :key="i" :d="hullPath" pathLength="1" class="walked" :stroke-width="unit * 0.34" :stroke-dasharray="`${each.length} ${1 - each.length}`" :stroke-dashoffset="-each.from" />
+    <path
+      v-for="(each, i) in stretches"
+      :key="i"
+      :d="hullPath"
+      pathLength="1"
+      class="walked"
+      :stroke-width="unit * 0.34"
+      :stroke-dasharray="`${each.length} ${1 - each.length}`"
+      :stroke-dashoffset="-each.from"
+    />
     <g class="machine">
       <path v-for="(each, i) in plan.outlines" :key="i" :d="toPath(each.points)" :class="['part', `part-${each.part}`]" :stroke-width="unit * 0.07" />
     </g>
-    <line v-for="node in nodes.filter((n) => n.spur)" :key="`spur-${node.id}`" :x1="node.anchor[0]" :y1="node.anchor[1]" :x2="node.at[0]" :y2="node.at[1]" class="spur" :stroke-width="unit * 0.08" />
+    <line
+      v-for="node in nodes.filter((n) => n.spur)"
+      :key="`spur-${node.id}`"
+      :x1="node.anchor[0]"
+      :y1="node.anchor[1]"
+      :x2="node.at[0]"
+      :y2="node.at[1]"
+      class="spur"
+      :stroke-width="unit * 0.08"
+    />
     <g
       v-for="node in nodes"
       :key="node.id"
@@ -211,35 +249,123 @@ const circumference = 2 * Math.PI;
         :stroke-dasharray="`${(marks[node.id]!.done / marks[node.id]!.total) * circumference * unit * 0.78} ${circumference * unit}`"
       />
       <text :font-size="unit * 0.72" text-anchor="middle" dominant-baseline="central" aria-hidden="true">{{ node.order ?? node.name.slice(0, 1) }}</text>
-      <text v-if="!small" class="name" :x="node.side * unit * 1.05" :y="node.side === 0 ? unit * 1.25 : 0" :font-size="unit * 0.52" :text-anchor="node.side === 0 ? 'middle' : node.side < 0 ? 'end' : 'start'" dominant-baseline="central" aria-hidden="true">{{ label(node) }}</text>
-      <g v-if="marks[node.id]?.faults" :transform="`translate(${unit * 0.72} ${-unit * 0.72})`" aria-hidden="true"><circle :r="unit * 0.4" class="badge" /><text :font-size="unit * 0.5" text-anchor="middle" dominant-baseline="central" class="badge-text">{{ marks[node.id]!.faults }}</text></g>
+      <text
+        v-if="!small"
+        class="name"
+        :x="node.side * unit * 1.05"
+        :y="node.side === 0 ? unit * 1.25 : 0"
+        :font-size="unit * 0.52"
+        :text-anchor="node.side === 0 ? 'middle' : node.side < 0 ? 'end' : 'start'"
+        dominant-baseline="central"
+        aria-hidden="true"
+      >
+        {{ label(node) }}
+      </text>
+      <g v-if="marks[node.id]?.faults" :transform="`translate(${unit * 0.72} ${-unit * 0.72})`" aria-hidden="true">
+        <circle :r="unit * 0.4" class="badge" />
+        <text :font-size="unit * 0.5" text-anchor="middle" dominant-baseline="central" class="badge-text">{{ marks[node.id]!.faults }}</text>
+      </g>
     </g>
   </svg>
 </template>
 
 <style scoped>
-.plan { width: 100%; height: 100%; display: block; touch-action: manipulation; }
-.line { fill: none; stroke: var(--quiet); stroke-linecap: round; opacity: 0.7; }
-.walked { fill: none; stroke: var(--walked); }
-.part { fill: var(--machine); stroke: var(--machine-deep); stroke-linejoin: round; }
-.part-wheel, .part-forks, .part-mast, .part-carriage, .part-blade { fill: var(--machine-deep); }
-.part-guard, .part-seat { fill: none; stroke: var(--quiet); opacity: 0.7; }
-.spur { stroke: var(--quiet); }
-.station .face { fill: var(--sheet); stroke: var(--ink); }
-.station.spurred .face { stroke-dasharray: 0.12 0.08; }
-.station text { fill: var(--ink); font-weight: 700; font-family: var(--font); }
-.station.complete .face { fill: var(--petrol); stroke: var(--petrol); }
-.station.complete text:not(.name) { fill: var(--on-petrol); }
-.station .name { font-weight: 400; }
-.progress { fill: none; stroke: var(--petrol); }
-.station.gap .face { stroke: var(--crimson); stroke-dasharray: 0.1 0.1; }
-.station.current .face { fill: var(--amber); stroke: var(--ink); }
-.station.current text:not(.name) { fill: var(--on-amber); }
-.station.current .name { font-weight: 700; }
-.touch { fill: transparent; }
-.badge { fill: var(--ink); }
-.station .badge-text { fill: var(--sheet); }
-.interactive .station { cursor: pointer; outline: none; }
-.interactive .station:focus-visible .face { stroke: var(--amber); stroke-width: 0.14; }
-.interactive .station:focus-visible .touch { stroke: var(--ink); stroke-width: 0.05; }
+.plan {
+  width: 100%;
+  height: 100%;
+  display: block;
+  touch-action: manipulation;
+}
+.line {
+  fill: none;
+  stroke: var(--quiet);
+  stroke-linecap: round;
+  opacity: 0.7;
+}
+.walked {
+  fill: none;
+  stroke: var(--walked);
+}
+.part {
+  fill: var(--machine);
+  stroke: var(--machine-deep);
+  stroke-linejoin: round;
+}
+.part-wheel,
+.part-forks,
+.part-mast,
+.part-carriage,
+.part-blade {
+  fill: var(--machine-deep);
+}
+.part-guard,
+.part-seat {
+  fill: none;
+  stroke: var(--quiet);
+  opacity: 0.7;
+}
+.spur {
+  stroke: var(--quiet);
+}
+.station .face {
+  fill: var(--sheet);
+  stroke: var(--ink);
+}
+.station.spurred .face {
+  stroke-dasharray: 0.12 0.08;
+}
+.station text {
+  fill: var(--ink);
+  font-weight: 700;
+  font-family: var(--font);
+}
+.station.complete .face {
+  fill: var(--petrol);
+  stroke: var(--petrol);
+}
+.station.complete text:not(.name) {
+  fill: var(--on-petrol);
+}
+.station .name {
+  font-weight: 400;
+}
+.progress {
+  fill: none;
+  stroke: var(--petrol);
+}
+.station.gap .face {
+  stroke: var(--crimson);
+  stroke-dasharray: 0.1 0.1;
+}
+.station.current .face {
+  fill: var(--amber);
+  stroke: var(--ink);
+}
+.station.current text:not(.name) {
+  fill: var(--on-amber);
+}
+.station.current .name {
+  font-weight: 700;
+}
+.touch {
+  fill: transparent;
+}
+.badge {
+  fill: var(--ink);
+}
+.station .badge-text {
+  fill: var(--sheet);
+}
+.interactive .station {
+  cursor: pointer;
+  outline: none;
+}
+.interactive .station:focus-visible .face {
+  stroke: var(--amber);
+  stroke-width: 0.14;
+}
+.interactive .station:focus-visible .touch {
+  stroke: var(--ink);
+  stroke-width: 0.05;
+}
 </style>

@@ -13,7 +13,16 @@ const broken = computed(() => ['lapsed', 'suspended', 'withdrawn', 'in-grace'].i
 </script>
 
 <template>
-  <svg :width="size" :height="size" viewBox="0 0 24 24" :role="label ? 'img' : undefined" :aria-label="label" :aria-hidden="label ? undefined : 'true'" class="arc" :class="status">
+  <svg
+    :width="size"
+    :height="size"
+    viewBox="0 0 24 24"
+    :role="label ? 'img' : undefined"
+    :aria-label="label"
+    :aria-hidden="label ? undefined : 'true'"
+    class="arc"
+    :class="status"
+  >
     <circle v-if="!broken" cx="12" cy="12" r="9" fill="none" stroke="var(--line)" stroke-width="2" />
     <path v-if="path" :d="path" fill="none" stroke="currentColor" stroke-width="4" />
     <template v-if="broken">
@@ -25,7 +34,18 @@ const broken = computed(() => ['lapsed', 'suspended', 'withdrawn', 'in-grace'].i
 </template>
 
 <style scoped>
-.arc { flex: none; color: var(--petrol); vertical-align: -0.35em; }
-.due, .in-grace { color: var(--ink); }
-.lapsed, .suspended, .withdrawn { color: var(--crimson); }
+.arc {
+  flex: none;
+  color: var(--petrol);
+  vertical-align: -0.35em;
+}
+.due,
+.in-grace {
+  color: var(--ink);
+}
+.lapsed,
+.suspended,
+.withdrawn {
+  color: var(--crimson);
+}
 </style>

@@ -40,14 +40,26 @@ export async function call<R extends RouteSpec>(spec: R, input: RouteCall<R>): P
       ...(spec.body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(input.body) } : {}),
     });
   } catch {
-    throw new ApiProblem({ type: 'urn:rounds:offline', title: 'No connection', status: 0, code: 'offline', detail: 'The server cannot be reached. What you entered stays here; it is tried again.' });
+    throw new ApiProblem({
+      type: 'urn:rounds:offline',
+      title: 'No connection',
+      status: 0,
+      code: 'offline',
+      detail: 'The server cannot be reached. What you entered stays here; it is tried again.',
+    });
   }
   if (response.ok) return (await response.json()) as RouteAnswer<R>;
   let problem: Problem;
   try {
     problem = (await response.json()) as Problem;
   } catch {
-    problem = { type: 'urn:rounds:unexpected', title: 'Unexpected answer', status: response.status, code: 'unexpected', detail: `The server answered ${response.status} without an explanation. Nothing was changed.` };
+    problem = {
+      type: 'urn:rounds:unexpected',
+      title: 'Unexpected answer',
+      status: response.status,
+      code: 'unexpected',
+      detail: `The server answered ${response.status} without an explanation. Nothing was changed.`,
+    };
   }
   if (problem.code === 'not-signed-in') onSessionEnded();
   throw new ApiProblem(problem);

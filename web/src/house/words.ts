@@ -3,24 +3,54 @@ import { longDate, type Grade, type Outcome, type StandingStatus } from '@rounds
 /** Words and dates as people read them. */
 
 export const STATUS_WORDS: Readonly<Record<StandingStatus, string>> = {
-  none: 'None', 'in-training': 'In training', valid: 'Valid', due: 'Due', 'in-grace': 'In grace', lapsed: 'Lapsed', suspended: 'Suspended', withdrawn: 'Withdrawn',
+  none: 'None',
+  'in-training': 'In training',
+  valid: 'Valid',
+  due: 'Due',
+  'in-grace': 'In grace',
+  lapsed: 'Lapsed',
+  suspended: 'Suspended',
+  withdrawn: 'Withdrawn',
 };
 
 export const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
-  competent: 'Competent', 'not-yet': 'Not yet competent', stopped: 'Stopped', incomplete: 'Not complete', blocked: 'No outcome yet',
+  competent: 'Competent',
+  'not-yet': 'Not yet competent',
+  stopped: 'Stopped',
+  incomplete: 'Not complete',
+  blocked: 'No outcome yet',
 };
 
 export const PHASE_WORDS: Readonly<Record<string, string>> = {
-  prepared: 'Prepared, round not started', running: 'Round under way', retrieving: 'Planted faults to take out', reviewing: 'To review and decide', signing: 'To be signed', closed: 'Closed',
+  prepared: 'Prepared, round not started',
+  running: 'Round under way',
+  retrieving: 'Planted faults to take out',
+  reviewing: 'To review and decide',
+  signing: 'To be signed',
+  closed: 'Closed',
 };
 
 export const GRADE_WORDS: Readonly<Record<Grade, string>> = { sound: 'Sound', watch: 'Watch', mend: 'Mend', stop: 'Stop' };
 
 export const FAMILY_WORDS: Readonly<Record<string, string>> = {
-  lifting: 'Lifting', earthmoving: 'Earthmoving', access: 'Access', workshop: 'Workshop', 'road-and-winter': 'Road and winter', grounds: 'Grounds', power: 'Power', hauling: 'Hauling', towing: 'Towing',
+  lifting: 'Lifting',
+  earthmoving: 'Earthmoving',
+  access: 'Access',
+  workshop: 'Workshop',
+  'road-and-winter': 'Road and winter',
+  grounds: 'Grounds',
+  power: 'Power',
+  hauling: 'Hauling',
+  towing: 'Towing',
 };
 
-export const ROLE_WORDS: Readonly<Record<string, string>> = { trainer: 'Trainer', operator: 'Operator', supervisor: 'Supervisor', workshop: 'Workshop', administrator: 'Administrator' };
+export const ROLE_WORDS: Readonly<Record<string, string>> = {
+  trainer: 'Trainer',
+  operator: 'Operator',
+  supervisor: 'Supervisor',
+  workshop: 'Workshop',
+  administrator: 'Administrator',
+};
 
 /** An ISO date or instant as "5 March 2026", or a dash. */
 export function day(text: string | null | undefined): string {

@@ -7,7 +7,16 @@ import { call, explain } from '../house/api';
 
 /** Roster import: choose a file, match its columns, see every rejected row and why, and only then write. */
 type Field = (typeof IMPORT_FIELDS)[number];
-const LABELS: Record<Field, string> = { payroll: 'Payroll number', givenName: 'Given name', familyName: 'Family name', site: 'Site', team: 'Team', email: 'E-mail', born: 'Date of birth', started: 'Start date' };
+const LABELS: Record<Field, string> = {
+  payroll: 'Payroll number',
+  givenName: 'Given name',
+  familyName: 'Family name',
+  site: 'Site',
+  team: 'Team',
+  email: 'E-mail',
+  born: 'Date of birth',
+  started: 'Start date',
+};
 const REQUIRED: readonly Field[] = ['payroll', 'givenName', 'familyName', 'site', 'team'];
 
 const router = useRouter();
@@ -28,7 +37,10 @@ async function choose(event: Event) {
   problem.value = null;
   mapping.value = {};
   if (file.size > MAX_IMPORT_BYTES) {
-    problem.value = { title: 'The file is larger than 5 MB', detail: `${file.name} has ${(file.size / 1e6).toFixed(1)} MB. Split it and import the parts one after the other. Nothing was written.` };
+    problem.value = {
+      title: 'The file is larger than 5 MB',
+      detail: `${file.name} has ${(file.size / 1e6).toFixed(1)} MB. Split it and import the parts one after the other. Nothing was written.`,
+    };
     return;
   }
   csv.value = new TextDecoder('utf-8').decode(await file.arrayBuffer());
@@ -69,41 +81,75 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
     <h1>Import people</h1>
     <section v-if="written" class="sheet pad stack" role="status">
       <h2>{{ written.added + written.changed }} rows written</h2>
-      <p>{{ written.added }} people added, {{ written.changed }} changed, {{ written.unchanged }} already as in the file, {{ written.rejected.length }} rejected and not written.</p>
+      <p>
+        {{ written.added }} people added, {{ written.changed }} changed, {{ written.unchanged }} already as in the file, {{ written.rejected.length }} rejected and not
+        written.
+      </p>
       <Button type="primary" @click="router.push('/people')">Go to People</Button>
     </section>
     <template v-else>
       <section class="sheet pad stack">
         <h2>1. Choose a CSV file</h2>
         <p class="quiet">A heading line, then one row a person, saved as "CSV UTF-8", up to 5 MB. People are matched by payroll number.</p>
-        <div class="file"><label class="choose"><input class="visually-hidden" type="file" accept=".csv,text/csv,text/plain" aria-label="CSV file" @change="choose" />Choose a file</label><span>{{ fileName || 'No file chosen' }}</span></div>
+        <div class="file">
+          <label class="choose">
+            <input class="visually-hidden" type="file" accept=".csv,text/csv,text/plain" aria-label="CSV file" @change="choose" />
+            Choose a file
+          </label>
+          <span>{{ fileName || 'No file chosen' }}</span>
+        </div>
       </section>
-      <div v-if="problem" class="sheet pad problem" role="alert"><strong>{{ problem.title }}.</strong> {{ problem.detail }}</div>
+      <div v-if="problem" class="sheet pad problem" role="alert">
+        <strong>{{ problem.title }}.</strong>
+        {{ problem.detail }}
+      </div>
       <template v-if="preview">
         <section class="sheet pad stack">
           <h2>2. Match the columns</h2>
           <div class="match">
             <label v-for="field in IMPORT_FIELDS" :key="field" class="field">
               {{ LABELS[field] }}{{ REQUIRED.includes(field) ? '' : ' (may be missing)' }}
-              <select v-model="mapping[field]" class="plain" @change="check"><option :value="null">not in the file</option><option v-for="column in preview.columns" :key="column" :value="column">{{ column }}</option></select>
+              <select v-model="mapping[field]" class="plain" @change="check">
+                <option :value="null">not in the file</option>
+                <option v-for="column in preview.columns" :key="column" :value="column">{{ column }}</option>
+              </select>
             </label>
           </div>
-          <p v-if="unmatched.length > 0"><span class="needs-you">Still to match</span> {{ unmatched.join(', ') }}</p>
+          <p v-if="unmatched.length > 0">
+            <span class="needs-you">Still to match</span>
+            {{ unmatched.join(', ') }}
+          </p>
         </section>
         <section class="sheet pad stack">
           <h2>3. See what will happen</h2>
-          <p><strong>{{ preview.accepted }} of {{ preview.rows }} rows will be taken:</strong> {{ preview.added }} added, {{ preview.changed }} changed, {{ preview.unchanged }} unchanged. <strong>{{ preview.rejected.length }} rejected.</strong></p>
+          <p>
+            <strong>{{ preview.accepted }} of {{ preview.rows }} rows will be taken:</strong>
+            {{ preview.added }} added, {{ preview.changed }} changed, {{ preview.unchanged }} unchanged.
+            <strong>{{ preview.rejected.length }} rejected.</strong>
+          </p>
           <div v-if="preview.rejected.length > 0" class="scrolls">
             <table class="rows" aria-label="Rejected rows">
-              <thead><tr><th>Row</th><th>Why it is rejected</th><th>What stands there</th></tr></thead>
+              <thead>
+                <tr>
+                  <th>Row</th>
+                  <th>Why it is rejected</th>
+                  <th>What stands there</th>
+                </tr>
+              </thead>
               <tbody>
-                <tr v-for="each in preview.rejected.slice(0, 200)" :key="each.row"><td class="number">{{ each.row }}</td><td>{{ each.reasons.join('; ') }}</td><td class="quiet">{{ each.values.join(' | ').slice(0, 160) }}</td></tr>
+                <tr v-for="each in preview.rejected.slice(0, 200)" :key="each.row">
+                  <td class="number">{{ each.row }}</td>
+                  <td>{{ each.reasons.join('; ') }}</td>
+                  <td class="quiet">{{ each.values.join(' | ').slice(0, 160) }}</td>
+                </tr>
               </tbody>
             </table>
             <p v-if="preview.rejected.length > 200" class="quiet">and {{ preview.rejected.length - 200 }} more</p>
           </div>
           <div class="row">
-            <Button type="primary" size="large" :disabled="preview.added + preview.changed === 0" :loading="busy" @click="write">Write {{ preview.added + preview.changed }} rows</Button>
+            <Button type="primary" size="large" :disabled="preview.added + preview.changed === 0" :loading="busy" @click="write">
+              Write {{ preview.added + preview.changed }} rows
+            </Button>
             <span class="quiet">Nothing has been written yet. Rejected rows are left out; correct them and import again.</span>
           </div>
         </section>
@@ -113,10 +159,35 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
 </template>
 
 <style scoped>
-.pad { padding: 1rem 1.2rem; }
-.match { display: grid; grid-template-columns: repeat(auto-fill, minmax(210px, 1fr)); gap: 0.75rem; }
-.problem { border-left: 6px solid var(--crimson); }
-.file { display: flex; gap: 1rem; align-items: center; }
-.choose { font-weight: 700; border: 1px solid var(--ink); border-radius: 3px; min-height: 48px; padding: 0 1.1rem; display: inline-flex; align-items: center; cursor: pointer; background: var(--raised); }
-.choose:focus-within { outline: 3px solid var(--amber); outline-offset: 2px; }
+.pad {
+  padding: 1rem 1.2rem;
+}
+.match {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
+  gap: 0.75rem;
+}
+.problem {
+  border-left: 6px solid var(--crimson);
+}
+.file {
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+}
+.choose {
+  font-weight: 700;
+  border: 1px solid var(--ink);
+  border-radius: 3px;
+  min-height: 48px;
+  padding: 0 1.1rem;
+  display: inline-flex;
+  align-items: center;
+  cursor: pointer;
+  background: var(--raised);
+}
+.choose:focus-within {
+  outline: 3px solid var(--amber);
+  outline-offset: 2px;
+}
 </style>

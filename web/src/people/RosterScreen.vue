@@ -31,7 +31,14 @@ async function load(more = false) {
   loading.value = !more;
   error.value = null;
   try {
-    const next = await call(routes.people, { query: { search: search.value || undefined, site: site.value || undefined, team: team.value || undefined, ...(more && page.value?.next ? { cursor: page.value.next } : {}) } });
+    const next = await call(routes.people, {
+      query: {
+        search: search.value || undefined,
+        site: site.value || undefined,
+        team: team.value || undefined,
+        ...(more && page.value?.next ? { cursor: page.value.next } : {}),
+      },
+    });
     if (mine !== turn) return;
     page.value = next;
     rows.value = more ? [...rows.value, ...next.rows] : next.rows;
@@ -55,7 +62,9 @@ onBeforeRouteLeave(() => clearTimeout(typing));
 watch([search, site, team], () => {
   clearTimeout(typing);
   typing = setTimeout(() => {
-    void router.replace({ query: { ...(search.value ? { search: search.value } : {}), ...(site.value ? { site: site.value } : {}), ...(team.value ? { team: team.value } : {}) } });
+    void router.replace({
+      query: { ...(search.value ? { search: search.value } : {}), ...(site.value ? { site: site.value } : {}), ...(team.value ? { team: team.value } : {}) },
+    });
     void load();
   }, 200);
 });
@@ -64,7 +73,10 @@ watch([search, site, team], () => {
 <template>
   <div class="screen stack">
     <div class="row spread">
-      <h1>People <span v-if="page" class="quiet">{{ page.total }}</span></h1>
+      <h1>
+        People
+        <span v-if="page" class="quiet">{{ page.total }}</span>
+      </h1>
       <div class="row">
         <a :href="fileAddress(routes.exportPeople)" download><Button>Export CSV</Button></a>
         <template v-if="session.is('trainer', 'administrator')">
@@ -74,9 +86,24 @@ watch([search, site, team], () => {
       </div>
     </div>
     <form class="row" role="search" @submit.prevent>
-      <label class="field grow">Search by name or payroll number <input v-model="search" type="search" class="plain" maxlength="100" /></label>
-      <label class="field">Site <select v-model="site" class="plain"><option value="">All sites</option><option v-for="each in page?.sites" :key="each">{{ each }}</option></select></label>
-      <label class="field">Team <select v-model="team" class="plain"><option value="">All teams</option><option v-for="each in page?.teams" :key="each">{{ each }}</option></select></label>
+      <label class="field grow">
+        Search by name or payroll number
+        <input v-model="search" type="search" class="plain" maxlength="100" />
+      </label>
+      <label class="field">
+        Site
+        <select v-model="site" class="plain">
+          <option value="">All sites</option>
+          <option v-for="each in page?.sites" :key="each">{{ each }}</option>
+        </select>
+      </label>
+      <label class="field">
+        Team
+        <select v-model="team" class="plain">
+          <option value="">All teams</option>
+          <option v-for="each in page?.teams" :key="each">{{ each }}</option>
+        </select>
+      </label>
     </form>
     <StateBox :loading="loading && !page" :error="error" :empty="rows.length === 0" what="the roster" @retry="load()">
       <template #empty>
@@ -86,16 +113,33 @@ watch([search, site, team], () => {
       </template>
       <div class="sheet scrolls">
         <table class="rows">
-          <thead><tr><th>Name</th><th>Payroll</th><th>Team</th><th>Site</th><th>Standing</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th>Payroll</th>
+              <th>Team</th>
+              <th>Site</th>
+              <th>Standing</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="{ person, standings } in rows" :key="person.id">
-              <td><RouterLink :to="`/people/${person.id}`"><strong>{{ person.familyName }}</strong>, {{ person.givenName }}</RouterLink></td>
+              <td>
+                <RouterLink :to="`/people/${person.id}`">
+                  <strong>{{ person.familyName }}</strong>
+                  , {{ person.givenName }}
+                </RouterLink>
+              </td>
               <td>{{ person.payroll }}</td>
               <td>{{ person.team }}</td>
               <td>{{ person.site }}</td>
               <td>
                 <span v-for="each in standings" :key="each.classId" class="held" :title="`${titles.get(each.classId) ?? each.classId}: ${each.standing.sentence}`">
-                  <TimeArc :status="each.standing.status" :share="each.standing.daysLeft !== null && each.standing.lengthDays ? each.standing.daysLeft / each.standing.lengthDays : null" :label="`${titles.get(each.classId) ?? each.classId}: ${STATUS_WORDS[each.standing.status]}`" />
+                  <TimeArc
+                    :status="each.standing.status"
+                    :share="each.standing.daysLeft !== null && each.standing.lengthDays ? each.standing.daysLeft / each.standing.lengthDays : null"
+                    :label="`${titles.get(each.classId) ?? each.classId}: ${STATUS_WORDS[each.standing.status]}`"
+                  />
                 </span>
                 <span v-if="standings.length === 0" class="quiet">nothing on record</span>
               </td>
@@ -103,12 +147,17 @@ watch([search, site, team], () => {
           </tbody>
         </table>
       </div>
-      <div v-if="page?.next" class="row"><Button @click="load(true)">Show more</Button><span class="quiet">{{ rows.length }} of {{ page.total }}</span></div>
+      <div v-if="page?.next" class="row">
+        <Button @click="load(true)">Show more</Button>
+        <span class="quiet">{{ rows.length }} of {{ page.total }}</span>
+      </div>
     </StateBox>
     <AddPerson v-model:open="adding" :sites="page?.sites ?? []" :teams="page?.teams ?? []" @added="load()" />
   </div>
 </template>
 
 <style scoped>
-.held { margin-right: 0.25rem; }
+.held {
+  margin-right: 0.25rem;
+}
 </style>

@@ -37,7 +37,10 @@ const groups = computed(() => [
           <h2>Faults are still planted in {{ data.planted.length === 1 ? 'a machine' : `${data.planted.length} machines` }}</h2>
           <ul>
             <li v-for="each in data.planted" :key="each.id" class="row spread">
-              <span><strong>{{ each.unitName }}</strong> ({{ each.classTitle }}): {{ each.stillPlanted.map((f) => f.name).join('; ') }}</span>
+              <span>
+                <strong>{{ each.unitName }}</strong>
+                ({{ each.classTitle }}): {{ each.stillPlanted.map((f) => f.name).join('; ') }}
+              </span>
               <RouterLink v-if="session.is('trainer', 'administrator')" :to="`/assess/${each.id}`"><Button>Take them out</Button></RouterLink>
               <span v-else>Ask {{ each.trainerName }} before this machine is used.</span>
             </li>
@@ -46,8 +49,11 @@ const groups = computed(() => [
 
         <template v-if="session.role !== 'workshop'">
           <dl class="tally" aria-label="Certificates by standing">
-            <div v-for="status in (['valid', 'due', 'lapsed', 'suspended', 'in-training'] as const)" :key="status" :class="status">
-              <dt><TimeArc :status="status" :share="status === 'valid' ? 0.85 : status === 'due' ? 0.12 : null" :size="34" /> {{ STATUS_WORDS[status] }}</dt>
+            <div v-for="status in ['valid', 'due', 'lapsed', 'suspended', 'in-training'] as const" :key="status" :class="status">
+              <dt>
+                <TimeArc :status="status" :share="status === 'valid' ? 0.85 : status === 'due' ? 0.12 : null" :size="34" />
+                {{ STATUS_WORDS[status] }}
+              </dt>
               <dd>{{ data.counts[status] ?? 0 }}</dd>
             </div>
           </dl>
@@ -56,13 +62,22 @@ const groups = computed(() => [
             <section class="stack" aria-label="People who need attention">
               <p v-if="data.attention.length === 0" class="sheet pad">Nobody is due, lapsed or suspended.</p>
               <div v-for="group in groups.filter((g) => g.rows.length > 0)" :key="group.id">
-                <h2>{{ group.title }} <span class="quiet">{{ group.rows.length }}, {{ group.hint.toLowerCase() }}</span></h2>
+                <h2>
+                  {{ group.title }}
+                  <span class="quiet">{{ group.rows.length }}, {{ group.hint.toLowerCase() }}</span>
+                </h2>
                 <ul class="sheet list">
                   <li v-for="each in group.rows" :key="each.personId + each.classId">
-                    <TimeArc :status="each.standing.status" :share="each.standing.daysLeft !== null && each.standing.lengthDays ? each.standing.daysLeft / each.standing.lengthDays : null" :size="30" />
+                    <TimeArc
+                      :status="each.standing.status"
+                      :share="each.standing.daysLeft !== null && each.standing.lengthDays ? each.standing.daysLeft / each.standing.lengthDays : null"
+                      :size="30"
+                    />
                     <div class="grow">
-                      <RouterLink :to="`/people/${each.personId}`"><strong>{{ each.personName }}</strong></RouterLink>
-                      <span class="quiet"> {{ each.classTitle }}, {{ each.team }}</span>
+                      <RouterLink :to="`/people/${each.personId}`">
+                        <strong>{{ each.personName }}</strong>
+                      </RouterLink>
+                      <span class="quiet">{{ each.classTitle }}, {{ each.team }}</span>
                       <div>{{ each.standing.sentence }}</div>
                     </div>
                   </li>
@@ -77,7 +92,10 @@ const groups = computed(() => [
                 <ul v-else class="sheet list">
                   <li v-for="each in data.open" :key="each.id">
                     <div class="grow">
-                      <RouterLink :to="`/assess/${each.id}`"><strong>{{ each.personName }}</strong></RouterLink> on {{ each.unitName }}
+                      <RouterLink :to="`/assess/${each.id}`">
+                        <strong>{{ each.personName }}</strong>
+                      </RouterLink>
+                      on {{ each.unitName }}
                       <div class="quiet">{{ PHASE_WORDS[each.phase] }}, {{ each.trainerName }}, {{ day(each.createdAt) }}</div>
                     </div>
                   </li>
@@ -89,7 +107,10 @@ const groups = computed(() => [
                 <ul v-else class="sheet list">
                   <li v-for="each in data.recent" :key="each.id">
                     <div class="grow">
-                      <RouterLink :to="`/assess/${each.id}`"><strong>{{ each.personName }}</strong></RouterLink> {{ each.classTitle.toLowerCase() }}
+                      <RouterLink :to="`/assess/${each.id}`">
+                        <strong>{{ each.personName }}</strong>
+                      </RouterLink>
+                      {{ each.classTitle.toLowerCase() }}
                       <div class="quiet">{{ OUTCOME_WORDS[each.outcome as Outcome] }}{{ each.overridden ? ' (overridden)' : '' }}, {{ day(each.createdAt) }}</div>
                     </div>
                     <strong class="number">{{ each.score === null ? '' : `${each.score} %` }}</strong>
@@ -99,25 +120,75 @@ const groups = computed(() => [
             </section>
           </div>
         </template>
-        <p v-else-if="data.planted.length === 0" class="sheet pad">No machine has a training fault in it. Machines and their defects will be listed here when they are tagged.</p>
+        <p v-else-if="data.planted.length === 0" class="sheet pad">
+          No machine has a training fault in it. Machines and their defects will be listed here when they are tagged.
+        </p>
       </template>
     </StateBox>
   </div>
 </template>
 
 <style scoped>
-.alarm { background: var(--amber); color: var(--on-amber); padding: 0.9rem 1.1rem; border-radius: 4px; }
-.alarm li { padding-top: 0.5rem; }
-.tally { display: flex; flex-wrap: wrap; gap: 0.75rem 2.25rem; }
-.tally > div { display: flex; align-items: center; gap: 0.6rem; }
-.tally dt { display: flex; align-items: center; gap: 0.45rem; }
-.tally dd { font-size: 1.75rem; font-weight: 700; line-height: 1; }
-.columns { display: grid; grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr); gap: 1.5rem; }
-.list li { display: flex; align-items: flex-start; gap: 0.75rem; padding: 0.65rem 0.9rem; border-bottom: 1px solid var(--line); }
-.list li:last-child { border-bottom: 0; }
-.pad { padding: 0.9rem; }
-h2 { margin-bottom: 0.4rem; }
-h2 .quiet { font-weight: 400; font-size: 0.95rem; }
-.list a + .quiet { margin-left: 0.45em; }
-@media (max-width: 900px) { .columns { grid-template-columns: minmax(0, 1fr); } }
+.alarm {
+  background: var(--amber);
+  color: var(--on-amber);
+  padding: 0.9rem 1.1rem;
+  border-radius: 4px;
+}
+.alarm li {
+  padding-top: 0.5rem;
+}
+.tally {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.75rem 2.25rem;
+}
+.tally > div {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem;
+}
+.tally dt {
+  display: flex;
+  align-items: center;
+  gap: 0.45rem;
+}
+.tally dd {
+  font-size: 1.75rem;
+  font-weight: 700;
+  line-height: 1;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr);
+  gap: 1.5rem;
+}
+.list li {
+  display: flex;
+  align-items: flex-start;
+  gap: 0.75rem;
+  padding: 0.65rem 0.9rem;
+  border-bottom: 1px solid var(--line);
+}
+.list li:last-child {
+  border-bottom: 0;
+}
+.pad {
+  padding: 0.9rem;
+}
+h2 {
+  margin-bottom: 0.4rem;
+}
+h2 .quiet {
+  font-weight: 400;
+  font-size: 0.95rem;
+}
+.list a + .quiet {
+  margin-left: 0.45em;
+}
+@media (max-width: 900px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -1,0 +1,55 @@
+/** `npm test`: installs what is missing, then lint, types, unit, server and browser tests. The last line is `N passed, N failed`. */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { bin, ensureBrowser, ensureBuilt, ensureInstalled, root } from './setup.mjs';
+
+ensureInstalled();
+const total = { passed: 0, failed: 0 };
+const folder = mkdtempSync(join(tmpdir(), 'rounds-test-'));
+
+/** A step that passes or fails as a whole. */
+function step(name, command, args) {
+  console.log(`\n== ${name}`);
+  const { status } = spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] });
+  total[status === 0 ? 'passed' : 'failed'] += 1;
+}
+
+/** A project of tests, counted test by test; a run that breaks off counts as failed. */
+function tests(name, project) {
+  console.log(`\n== ${name}`);
+  const report = join(folder, `${project}.json`);
+  const { status } = spawnSync(bin('vitest'), ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`], {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit'],
+  });
+  let counted = { numPassedTests: 0, numFailedTests: 0 };
+  try {
+    counted = JSON.parse(readFileSync(report, 'utf8'));
+  } catch {
+    console.error(`${name}: no report was written`);
+  }
+  total.passed += counted.numPassedTests;
+  total.failed += counted.numFailedTests + (status !== 0 && counted.numFailedTests === 0 ? 1 : 0);
+}
+
+step('lint', bin('eslint'), ['.', '--max-warnings', '0']);
+step('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+step('unused', bin('knip'), []);
+step('types', bin('tsc'), ['-p', 'tsconfig.json']);
+step('types of the web app', bin('vue-tsc'), ['-p', 'web/tsconfig.json', '--noEmit']);
+step('class packs', process.execPath, ['--import', 'tsx', 'tools/pack.ts', 'check', 'packs/counterbalance-forklift.yaml']);
+tests('unit tests', 'unit');
+ensureBuilt();
+try {
+  ensureBrowser();
+  tests('server tests', 'server');
+  tests('browser tests', 'browser');
+} catch (error) {
+  console.error(error instanceof Error ? error.message : error);
+  total.failed += 1;
+}
+rmSync(folder, { recursive: true, force: true });
+console.log(`\n${total.passed} passed, ${total.failed} failed`);
+process.exit(total.failed > 0 ? 1 : 0);
