@@ -44,7 +44,7 @@ onMounted(() => load());
           }}
         </p>
       </template>
-      <div class="sheet scrolls">
+      <div class="sheet scrolls" tabindex="0" role="region" aria-label="List of evaluations">
         <table class="rows">
           <thead>
             <tr>

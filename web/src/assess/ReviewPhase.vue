@@ -358,6 +358,15 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
   cursor: pointer;
   min-height: 44px;
 }
+@media (max-width: 640px) {
+  .nowrap {
+    white-space: normal;
+  }
+  .pad {
+    padding: 0.8rem 0.6rem;
+    overflow-wrap: anywhere;
+  }
+}
 @media (max-width: 900px) {
   .two {
     grid-template-columns: minmax(0, 1fr);

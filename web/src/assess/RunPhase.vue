@@ -83,6 +83,7 @@ const real = ref(false);
 
 <template>
   <div class="run">
+    <h1 class="visually-hidden">Round of {{ evaluation.opened.value?.summary.personName }}</h1>
     <section class="ring" aria-label="Ring">
       <PlanRing
         :plan="pack.plan"
@@ -124,7 +125,7 @@ const real = ref(false);
       </form>
     </section>
 
-    <section class="panel" aria-label="Checks" aria-live="polite">
+    <section class="panel" aria-label="Checks" aria-live="polite" tabindex="0">
       <div v-if="finding" class="finding">
         <div class="row spread">
           <h2>Fault found: {{ finding.checkpoint.part }}</h2>

@@ -137,7 +137,7 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
               </section>
             </div>
           </div>
-          <div v-else-if="section === 'faults'" class="sheet scrolls">
+          <div v-else-if="section === 'faults'" class="sheet scrolls" tabindex="0" role="region" aria-label="List of faults">
             <table class="rows">
               <thead>
                 <tr>
@@ -212,7 +212,7 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
               </ul>
             </section>
           </div>
-          <div v-else-if="section === 'numbers'" class="sheet scrolls">
+          <div v-else-if="section === 'numbers'" class="sheet scrolls" tabindex="0" role="region" aria-label="List of numbers">
             <table class="rows">
               <thead>
                 <tr>

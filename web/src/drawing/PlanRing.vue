@@ -237,7 +237,6 @@ const circumference = 2 * Math.PI;
       @keydown.enter.prevent="interactive && emit('station', node.id)"
       @keydown.space.prevent="interactive && emit('station', node.id)"
     >
-      <title v-if="interactive">{{ spoken(node) }}</title>
       <circle v-if="interactive" :r="unit * 1.15" class="touch" />
       <circle :r="unit * 0.78" class="face" :stroke-width="unit * 0.12" />
       <circle
@@ -248,22 +247,30 @@ const circumference = 2 * Math.PI;
         :stroke-width="unit * 0.26"
         :stroke-dasharray="`${(marks[node.id]!.done / marks[node.id]!.total) * circumference * unit * 0.78} ${circumference * unit}`"
       />
-      <text :font-size="unit * 0.72" text-anchor="middle" dominant-baseline="central" aria-hidden="true">{{ node.order ?? node.name.slice(0, 1) }}</text>
-      <text
-        v-if="!small"
-        class="name"
-        :x="node.side * unit * 1.05"
-        :y="node.side === 0 ? unit * 1.25 : 0"
-        :font-size="unit * 0.52"
-        :text-anchor="node.side === 0 ? 'middle' : node.side < 0 ? 'end' : 'start'"
-        dominant-baseline="central"
-        aria-hidden="true"
+    </g>
+    <g class="captions" aria-hidden="true">
+      <g
+        v-for="node in nodes"
+        :key="node.id"
+        :transform="`translate(${node.at[0]} ${node.at[1]})`"
+        :class="[marks[node.id]?.state ?? 'untouched', { current: current === node.id }]"
       >
-        {{ label(node) }}
-      </text>
-      <g v-if="marks[node.id]?.faults" :transform="`translate(${unit * 0.72} ${-unit * 0.72})`" aria-hidden="true">
-        <circle :r="unit * 0.4" class="badge" />
-        <text :font-size="unit * 0.5" text-anchor="middle" dominant-baseline="central" class="badge-text">{{ marks[node.id]!.faults }}</text>
+        <text class="number" :font-size="unit * 0.72" text-anchor="middle" dominant-baseline="central">{{ node.order ?? node.name.slice(0, 1) }}</text>
+        <text
+          v-if="!small"
+          class="name"
+          :x="node.side * unit * 1.05"
+          :y="node.side === 0 ? unit * 1.25 : 0"
+          :font-size="unit * 0.52"
+          :text-anchor="node.side === 0 ? 'middle' : node.side < 0 ? 'end' : 'start'"
+          dominant-baseline="central"
+        >
+          {{ label(node) }}
+        </text>
+        <g v-if="marks[node.id]?.faults" :transform="`translate(${unit * 0.72} ${-unit * 0.72})`">
+          <circle :r="unit * 0.4" class="badge" />
+          <text :font-size="unit * 0.5" text-anchor="middle" dominant-baseline="central" class="badge-text">{{ marks[node.id]!.faults }}</text>
+        </g>
       </g>
     </g>
   </svg>
@@ -314,20 +321,22 @@ const circumference = 2 * Math.PI;
 .station.spurred .face {
   stroke-dasharray: 0.12 0.08;
 }
-.station text {
+.captions {
+  pointer-events: none;
+}
+.captions text {
   fill: var(--ink);
-  font-weight: 700;
   font-family: var(--font);
+}
+.captions .number {
+  font-weight: 700;
 }
 .station.complete .face {
   fill: var(--petrol);
   stroke: var(--petrol);
 }
-.station.complete text:not(.name) {
+.captions .complete .number {
   fill: var(--on-petrol);
-}
-.station .name {
-  font-weight: 400;
 }
 .progress {
   fill: none;
@@ -341,10 +350,10 @@ const circumference = 2 * Math.PI;
   fill: var(--amber);
   stroke: var(--ink);
 }
-.station.current text:not(.name) {
+.captions .current .number {
   fill: var(--on-amber);
 }
-.station.current .name {
+.captions .current .name {
   font-weight: 700;
 }
 .touch {
@@ -353,7 +362,7 @@ const circumference = 2 * Math.PI;
 .badge {
   fill: var(--ink);
 }
-.station .badge-text {
+.captions .badge-text {
   fill: var(--sheet);
 }
 .interactive .station {

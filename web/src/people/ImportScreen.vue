@@ -127,7 +127,7 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
             {{ preview.added }} added, {{ preview.changed }} changed, {{ preview.unchanged }} unchanged.
             <strong>{{ preview.rejected.length }} rejected.</strong>
           </p>
-          <div v-if="preview.rejected.length > 0" class="scrolls">
+          <div v-if="preview.rejected.length > 0" class="scrolls" tabindex="0" role="region" aria-label="Rows that are rejected">
             <table class="rows" aria-label="Rejected rows">
               <thead>
                 <tr>

@@ -111,7 +111,7 @@ watch([search, site, team], () => {
         <p v-if="search || site || team">Clear the search or the filters.</p>
         <p v-else>Import your people from a CSV file, or add the first by hand.</p>
       </template>
-      <div class="sheet scrolls">
+      <div class="sheet scrolls" tabindex="0" role="region" aria-label="Roster">
         <table class="rows">
           <thead>
             <tr>

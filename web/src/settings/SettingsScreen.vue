@@ -134,7 +134,7 @@ const NUMBERS: readonly { key: 'validMonths' | 'leadDays' | 'graceDays' | 'keepA
     <section v-if="administers" class="sheet pad stack">
       <h2>Accounts</h2>
       <StateBox :loading="accounts.isPending.value" :error="accounts.error.value" what="the accounts" @retry="accounts.refetch()">
-        <div class="scrolls">
+        <div class="scrolls" tabindex="0" role="region" aria-label="List of accounts">
           <table class="rows">
             <thead>
               <tr>
