@@ -53,7 +53,7 @@ async function times(n: number, what: () => unknown): Promise<number[]> {
     .filter((name) => /^(TodayScreen|StateBox|TimeArc|api|discs)/.test(name))
     .map((name) => `assets/${name}`);
   const files = [...new Set([...first, ...today])];
-  const fonts = readdirSync(join(dist, 'assets')).filter((name) => /latin-(400|700)-normal.*woff2$/.test(name) && !/ext/.test(name));
+  const fonts = readdirSync(join(dist, 'assets')).filter((name) => /latin-(400|700)-normal.*woff2$/.test(name) && !/latin-ext/.test(name));
   const every = readdirSync(join(dist, 'assets')).filter((name) => /\.(js|css)$/.test(name));
   row(
     'first load of the web app, gzip (HTML, JS, CSS of Today)',

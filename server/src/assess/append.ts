@@ -174,17 +174,15 @@ export async function remake(
   });
   if (!passed) return null;
   const [machine] = await tx.select().from(unit).where(eq(unit.id, row.unitId));
-  await tx
-    .insert(certificationEventRow)
-    .values({
-      id: uuidv7(),
-      personId: row.personId,
-      classId: row.classId,
-      on,
-      body: { kind: 'familiarised', unit: machine?.name ?? 'unknown' },
-      evaluationId: row.id,
-      accountId: given.accountId,
-    });
+  await tx.insert(certificationEventRow).values({
+    id: uuidv7(),
+    personId: row.personId,
+    classId: row.classId,
+    on,
+    body: { kind: 'familiarised', unit: machine?.name ?? 'unknown' },
+    evaluationId: row.id,
+    accountId: given.accountId,
+  });
   const token = randomBytes(16).toString('base64url');
   await tx.insert(certificate).values({ token, personId: row.personId, classId: row.classId, eventId, evaluationId: row.id });
   return { token, fresh: true };

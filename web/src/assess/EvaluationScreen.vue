@@ -223,7 +223,7 @@ async function takeOver() {
   }
   .parts {
     order: 5;
-    width: 100%;
+    flex: 0 0 100%;
     overflow-x: auto;
     justify-content: flex-start;
   }

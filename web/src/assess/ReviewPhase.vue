@@ -174,7 +174,9 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
         <section v-if="a.grading.n > 0" class="sheet pad" aria-label="Grading against the key">
           <h2>Grading: {{ a.grading.exact }} of {{ a.grading.n }} as the key</h2>
           <table class="confusion">
-            <caption class="visually-hidden">Rows the key, columns the operator</caption>
+            <caption class="visually-hidden">
+              Rows the key, columns the operator
+            </caption>
             <thead>
               <tr>
                 <th>Key</th>

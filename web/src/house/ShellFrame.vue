@@ -303,6 +303,9 @@ kbd {
   padding: 0.05rem 0.4rem;
 }
 @media (max-width: 760px) {
+  .strip {
+    justify-content: space-between;
+  }
   .frame {
     grid-template-columns: 1fr;
   }
@@ -334,7 +337,8 @@ kbd {
     flex-wrap: wrap;
   }
   .organisation,
-  .who .quiet,
+  .who,
+  .strip > .grow,
   .strip > .quiet,
   .strip > .plain-button:last-child {
     display: none;

@@ -128,7 +128,9 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) =>
             </tr>
           </thead>
           <tbody>
-            <tr v-if="first > 0" aria-hidden="true"><td :style="{ height: `${first * ROW}px` }" :colspan="columns.length + 1"></td></tr>
+            <tr v-if="first > 0" aria-hidden="true">
+              <td :style="{ height: `${first * ROW}px` }" :colspan="columns.length + 1"></td>
+            </tr>
             <tr v-for="(each, i) in shown" :key="each.id" :aria-rowindex="first + i + 2">
               <th scope="row" class="name">
                 <RouterLink :to="`/people/${each.id}`">{{ each.name }}</RouterLink>
