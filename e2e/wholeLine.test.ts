@@ -159,6 +159,10 @@ describe('the whole line', () => {
     await page.getByRole('textbox', { name: 'Note' }).fill('<img src=x onerror=alert(1)> gust of wind');
     await page.getByRole('button', { name: 'Keep the note' }).click();
     await page.getByText(/saved here/).waitFor();
+    // Even a reload without any network comes back to the same place: shell, evaluation and waiting taps are on the device.
+    await page.reload();
+    await page.getByRole('heading', { name: 'Function-test lane' }).waitFor();
+    await page.getByText(/1 saved here/).waitFor();
     await tablet.context.setOffline(false);
     await saved();
   });

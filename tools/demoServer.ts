@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { localDate, readPack, type Pack } from '../core/src/index';
 import { demoOrganisation } from '../demo/src/index';
-import { application, listen, openStore, seedDemo, type House } from '../server/src/index';
+import { application, listen, openStore, publishPack, seedDemo, type House } from '../server/src/index';
 
 const root = join(import.meta.dirname, '..');
 
@@ -18,15 +18,14 @@ export function packsOfCheckout(): Pack[] {
     });
 }
 
-/** A demo served from this process on a free port, with data in a temporary directory or on TEST_DATABASE_URL-like `url`. */
-export async function startDemo(
-  options: { demo?: boolean; url?: string } = {},
-): Promise<{ address: string; house: House; directory: string; stop: () => Promise<void> }> {
+/** A demo (or, with `demo: false`, a new installation) served from this process on a free port, with data in a temporary directory. */
+export async function startDemo(options: { demo?: boolean } = {}): Promise<{ address: string; house: House; directory: string; stop: () => Promise<void> }> {
   const directory = mkdtempSync(join(tmpdir(), 'rounds-data-'));
-  const store = await openStore({ url: options.url, directory, migrations: join(root, 'server', 'migrations') });
-  const house: House = { store, db: store.db, now: () => new Date(), demo: true, publicUrl: null };
-  if (options.demo !== false) {
-    const packs = packsOfCheckout();
+  const store = await openStore({ directory, migrations: join(root, 'server', 'migrations') });
+  const house: House = { store, db: store.db, now: () => new Date(), demo: options.demo !== false, publicUrl: null };
+  const packs = packsOfCheckout();
+  if (options.demo === false) for (const pack of packs) await publishPack(store.db, pack);
+  else {
     await seedDemo(store.db, demoOrganisation(localDate(new Date().toISOString(), 'Europe/London'), packs), packs);
   }
   const listening = await listen(application(house, { webRoot: join(root, 'web', 'dist') }), 0, false);

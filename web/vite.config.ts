@@ -1,9 +1,33 @@
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [vue()],
+  plugins: [
+    vue(),
+    // The app shell opens with no network; what the API says is never cached here.
+    VitePWA({
+      registerType: 'autoUpdate',
+      injectRegister: false,
+      manifest: {
+        name: 'Rounds',
+        short_name: 'Rounds',
+        description: 'Walk-round assessment and certification of machine operators',
+        start_url: '/',
+        display: 'standalone',
+        background_color: '#f3eee4',
+        theme_color: '#12403d',
+        icons: [{ src: '/ring.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+        globIgnores: ['**/*-ext-*.woff2'],
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//, /^\/healthz/, /^\/metrics/],
+      },
+    }),
+  ],
   build: { outDir: 'dist', emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 700, reportCompressedSize: false },
   server: { proxy: { '/api': 'http://127.0.0.1:4600' } },
 });

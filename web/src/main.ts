@@ -13,3 +13,5 @@ app.use(PiniaColada, { queryOptions: { staleTime: 0, gcTime: 60_000 } });
 applyPalette(useSession().theme);
 app.use(router);
 app.mount('#app');
+
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js');

@@ -103,7 +103,8 @@ export function appraise(pack: EffectivePack, record: EvaluationRecord, earlierS
     note(
       `Round coverage ${percent(analysis.coverage.share)}: ${analysis.coverage.done} done, ${analysis.coverage.prompted} prompted, ${analysis.coverage.missed} missed`,
     );
-  if (analysis.path.gaps.length > 0) note(`The ring was not closed: ${analysis.path.gaps.flat().length} stations never reached`);
+  if (analysis.path.gaps.length > 0)
+    note(`The ring was not closed: ${analysis.path.gaps.flat().length === 1 ? 'one station' : `${analysis.path.gaps.flat().length} stations`} never reached`);
   if (analysis.pace.plausible === false)
     note(`Faster than honest: ${Math.round(analysis.pace.seconds!)} s against a floor of ${Math.round(analysis.pace.floorSeconds)} s`);
   const nearCut = score !== null && standardError !== null && Math.abs(score - pack.sheet.cut) <= standardError;

@@ -36,14 +36,14 @@ onMounted(() => load());
       <RouterLink v-if="session.is('trainer', 'administrator')" to="/assess/new"><Button type="primary" size="large">Prepare an evaluation</Button></RouterLink>
     </div>
     <StateBox :loading="loading" :error="error" :empty="rows.length === 0" what="evaluations" @retry="load()">
-      <template #empty>
-        <h2>No evaluation yet</h2>
+      <template #empty
+        ><h2>No evaluation yet</h2>
         <p>
           {{
             session.is('trainer', 'administrator') ? 'Prepare the first: choose a person, a machine, and what to plant.' : 'They appear here when a trainer has made one.'
           }}
-        </p>
-      </template>
+        </p></template
+      >
       <div class="sheet scrolls" tabindex="0" role="region" aria-label="List of evaluations">
         <table class="rows">
           <thead>
@@ -59,9 +59,9 @@ onMounted(() => load());
           <tbody>
             <tr v-for="each in rows" :key="each.id">
               <td>
-                <RouterLink :to="`/assess/${each.id}`">
-                  <strong>{{ each.personName }}</strong>
-                </RouterLink>
+                <RouterLink :to="`/assess/${each.id}`"
+                  ><strong>{{ each.personName }}</strong></RouterLink
+                >
               </td>
               <td>{{ each.classTitle }}, {{ each.unitName }}</td>
               <td>{{ day(each.createdAt) }}</td>

@@ -76,13 +76,11 @@ async function takeOver() {
     <header v-if="opened" class="top">
       <RouterLink to="/assess" class="back" aria-label="Back to all evaluations">&larr;</RouterLink>
       <div class="who">
-        <strong>{{ opened.summary.personName }}</strong>
-        <span class="quiet">{{ opened.summary.classTitle }}, {{ opened.summary.unitName }}</span>
+        <strong>{{ opened.summary.personName }}</strong><span class="quiet">{{ opened.summary.classTitle }}, {{ opened.summary.unitName }}</span>
       </div>
       <div class="parts" role="tablist" aria-label="Parts of the evaluation">
         <button v-for="each in phases" :key="each.id" role="tab" :aria-selected="phase === each.id" @click="phase = each.id">
-          <strong>{{ each.name }}</strong>
-          <span>{{ each.hint }}</span>
+          <strong>{{ each.name }}</strong><span>{{ each.hint }}</span>
         </button>
       </div>
       <div class="right">
@@ -92,24 +90,18 @@ async function takeOver() {
     </header>
     <div v-if="heldBy" class="notice" role="alert">
       <p>
-        <strong>{{ heldBy.name }} has this evaluation open for writing.</strong>
-        You can look at it here. Two devices never write at once, so nothing is overwritten.
-        <template v-if="refusals.length">{{ refusals.length }} of your taps are kept on this device and will be sent if you take over.</template>
+        <strong>{{ heldBy.name }} has this evaluation open for writing.</strong> You can look at it here. Two devices never write at once, so nothing is
+        overwritten.<template v-if="refusals.length"> {{ refusals.length }} of your taps are kept on this device and will be sent if you take over.</template>
       </p>
       <form class="row" @submit.prevent="takeOver">
-        <label class="field grow">
-          Why you take it over (kept on record)
-          <input v-model="takeOverReason" class="plain" minlength="3" maxlength="500" required />
-        </label>
-        <Button html-type="submit" style="align-self: flex-end">Take it over</Button>
-        <Button style="align-self: flex-end" @click="evaluation.load()">Look again</Button>
+        <label class="field grow">Why you take it over (kept on record) <input v-model="takeOverReason" class="plain" minlength="3" maxlength="500" required /></label
+        ><Button html-type="submit" style="align-self: flex-end">Take it over</Button><Button style="align-self: flex-end" @click="evaluation.load()">Look again</Button>
       </form>
       <p v-if="problem">{{ problem }}</p>
     </div>
     <div v-else-if="refusals.length" class="notice" role="alert">
       <p>
-        <strong>The server did not take {{ refusals.length === 1 ? 'one tap' : `${refusals.length} taps` }}:</strong>
-        {{ refusals[0]!.detail }}
+        <strong>The server did not take {{ refusals.length === 1 ? 'one tap' : `${refusals.length} taps` }}:</strong> {{ refusals[0]!.detail }}
       </p>
       <Button @click="evaluation.discardRefused()">Let {{ refusals.length === 1 ? 'it' : 'them' }} go</Button>
     </div>

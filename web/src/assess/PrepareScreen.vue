@@ -174,31 +174,25 @@ async function go() {
   <div class="screen stack">
     <h1>Prepare an evaluation</h1>
     <StateBox :loading="classes.isPending.value" :error="classes.error.value" :empty="usable.length === 0" what="the machine classes" @retry="classes.refetch()">
-      <template #empty>
-        <h2>No class can be assessed yet</h2>
-        <p>The administrator publishes a class pack first.</p>
-      </template>
+      <template #empty
+        ><h2>No class can be assessed yet</h2>
+        <p>The administrator publishes a class pack first.</p></template
+      >
       <div class="two">
         <div class="stack">
           <section class="sheet pad stack" aria-label="Operator">
             <h2>Operator</h2>
             <div v-if="person" class="row spread">
-              <span>
-                <strong>{{ person.givenName }} {{ person.familyName }}</strong>
-                <span class="quiet">{{ person.payroll }}, {{ person.team }}</span>
-              </span>
-              <Button @click="person = null">Change</Button>
+              <span
+                ><strong>{{ person.givenName }} {{ person.familyName }}</strong> <span class="quiet">{{ person.payroll }}, {{ person.team }}</span></span
+              ><Button @click="person = null">Change</Button>
             </div>
             <template v-else>
-              <label class="field">
-                Find by name or payroll number
-                <input v-model="search" type="search" class="plain" />
-              </label>
+              <label class="field">Find by name or payroll number <input v-model="search" type="search" class="plain" /></label>
               <ul class="pick">
                 <li v-for="each in people" :key="each.id">
                   <button @click="person = each">
-                    <strong>{{ each.givenName }} {{ each.familyName }}</strong>
-                    <span class="quiet">{{ each.payroll }}, {{ each.team }}</span>
+                    <strong>{{ each.givenName }} {{ each.familyName }}</strong> <span class="quiet">{{ each.payroll }}, {{ each.team }}</span>
                   </button>
                 </li>
               </ul>
@@ -207,50 +201,46 @@ async function go() {
           </section>
           <section class="sheet pad stack" aria-label="Machine">
             <h2>Machine</h2>
-            <label class="field">
-              Class
+            <label class="field"
+              >Class
               <select v-model="classId" class="plain" @change="unitId = ''">
                 <option value="" disabled>choose</option>
                 <option v-for="each in usable" :key="each.id" :value="each.id">{{ each.title }}</option>
-              </select>
-            </label>
+              </select></label
+            >
             <template v-if="pack">
               <div class="units" role="group" aria-label="Machines of the class">
                 <button v-for="each in units" :key="each.id" :aria-pressed="unitId === each.id" @click="takeUnit(each)">
-                  <strong>{{ each.name }}</strong>
-                  <span>{{ pack.variants.find((v) => v.id === each.variant)?.name ?? '' }}</span>
+                  <strong>{{ each.name }}</strong><span>{{ pack.variants.find((v) => v.id === each.variant)?.name ?? '' }}</span>
                 </button>
               </div>
               <form class="row" @submit.prevent="addUnit">
-                <label class="field grow">
-                  Not on the list? Add a machine
-                  <input v-model="newUnit" class="plain" maxlength="80" placeholder="name or fleet number" />
-                </label>
-                <Button html-type="submit" :disabled="!newUnit.trim()" style="align-self: flex-end">Add</Button>
+                <label class="field grow"
+                  >Not on the list? Add a machine <input v-model="newUnit" class="plain" maxlength="80" placeholder="name or fleet number" /></label
+                ><Button html-type="submit" :disabled="!newUnit.trim()" style="align-self: flex-end">Add</Button>
               </form>
               <template v-if="unitId">
-                <label class="field">
-                  Power
+                <label class="field"
+                  >Power
                   <select v-model="variant" class="plain">
                     <option v-for="each in pack.variants" :key="each.id" :value="each.id">{{ each.name }}</option>
-                  </select>
-                </label>
+                  </select></label
+                >
                 <details>
                   <summary>Fit-out as on this machine ({{ switches.length }} switches)</summary>
                   <div class="more">
-                    <label v-for="each in switches" :key="each.id" class="field">
-                      {{ each.name }}
+                    <label v-for="each in switches" :key="each.id" class="field"
+                      >{{ each.name }}
                       <select v-model="features[each.id]" class="plain">
                         <option v-for="value in each.values" :key="value">{{ value }}</option>
-                      </select>
-                    </label>
+                      </select></label
+                    >
                   </div>
                 </details>
               </template>
             </template>
-            <label class="field">
-              Conditions
-              <textarea v-model="conditions" class="plain" rows="2" maxlength="2000" placeholder="weather, light, ground, load"></textarea>
+            <label class="field"
+              >Conditions <textarea v-model="conditions" class="plain" rows="2" maxlength="2000" placeholder="weather, light, ground, load"></textarea>
             </label>
           </section>
         </div>
@@ -266,51 +256,47 @@ async function go() {
             <ul class="plants">
               <li v-for="(fault, i) in faults" :key="fault.id" :class="{ in: confirmed.includes(fault.id) }">
                 <div class="row spread nowrap">
-                  <span>
-                    <GradeDisc :grade="fault.grade" />
-                    <strong>{{ GRADE_WORDS[fault.grade] }}{{ fault.grade === 'sound' ? ' (lookalike)' : '' }}</strong>
-                    <span class="quiet">{{ where(fault) }}</span>
-                  </span>
-                  <Button @click="remove(fault.id)">Leave out</Button>
+                  <span
+                    ><GradeDisc :grade="fault.grade" /> <strong>{{ GRADE_WORDS[fault.grade] }}{{ fault.grade === 'sound' ? ' (lookalike)' : '' }}</strong>
+                    <span class="quiet">{{ where(fault) }}</span></span
+                  ><Button @click="remove(fault.id)">Leave out</Button>
                 </div>
                 <p>
-                  <strong>{{ fault.plant!.how }}</strong>
-                  : {{ fault.cues.map((c) => c.shows).join('; ') }}
+                  <strong>{{ fault.plant!.how }}</strong>: {{ fault.cues.map((c) => c.shows).join('; ') }}
                 </p>
                 <div class="row spread">
-                  <label class="grow">
-                    <span class="visually-hidden">Replace by</span>
-                    <select class="plain" style="width: 100%" :value="fault.id" @change="swap(i, ($event.target as HTMLSelectElement).value)">
+                  <label class="grow"
+                    ><span class="visually-hidden">Replace by</span
+                    ><select class="plain" style="width: 100%" :value="fault.id" @change="swap(i, ($event.target as HTMLSelectElement).value)">
                       <option v-for="each in plantable.filter((p) => p.id === fault.id || !chosen.includes(p.id))" :key="each.id" :value="each.id">
                         {{ GRADE_WORDS[each.grade] }}: {{ each.cues[0]!.shows }}
                       </option>
-                    </select>
-                  </label>
+                    </select></label
+                  >
                   <button class="tick" role="checkbox" :aria-checked="confirmed.includes(fault.id)" @click="toggle(fault.id)">
                     {{ confirmed.includes(fault.id) ? 'Planted' : 'Confirm planted' }}
                   </button>
                 </div>
               </li>
             </ul>
-            <label v-if="chosen.length < 8" class="field">
-              Add a fault
+            <label v-if="chosen.length < 8" class="field"
+              >Add a fault
               <select class="plain" :value="''" @change="chosen = [...chosen, ($event.target as HTMLSelectElement).value]">
                 <option value="" disabled>choose from {{ plantable.length }}</option>
                 <option v-for="each in plantable.filter((p) => !chosen.includes(p.id))" :key="each.id" :value="each.id">
                   {{ each.id }} {{ GRADE_WORDS[each.grade] }}: {{ each.cues[0]!.shows }}
                 </option>
-              </select>
-            </label>
+              </select></label
+            >
           </template>
         </section>
       </div>
       <div v-if="problem" class="sheet pad" role="alert">
-        <strong>{{ problem.title }}.</strong>
-        {{ problem.detail }}
+        <strong>{{ problem.title }}.</strong> {{ problem.detail }}
       </div>
       <div class="row">
-        <Button type="primary" size="large" :disabled="missing.length > 0" :loading="busy" @click="go">Go to the machine</Button>
-        <span v-if="missing.length" class="quiet">Still to do: {{ missing.join('; ') }}</span>
+        <Button type="primary" size="large" :disabled="missing.length > 0" :loading="busy" @click="go">Go to the machine</Button
+        ><span v-if="missing.length" class="quiet">Still to do: {{ missing.join('; ') }}</span>
       </div>
     </StateBox>
   </div>

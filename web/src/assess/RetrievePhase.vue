@@ -31,8 +31,7 @@ const part = (checkpoint: string) => {
       <li v-for="each in planted" :key="each.id" class="sheet plant" :class="{ out: out(each.id) }">
         <div class="grow">
           <div>
-            <GradeDisc :grade="each.grade" />
-            <strong>{{ faultName(each) }}</strong>
+            <GradeDisc :grade="each.grade" /> <strong>{{ faultName(each) }}</strong>
           </div>
           <div class="quiet">{{ GRADE_WORDS[each.grade] }}, {{ part(each.checkpoint) }}. Planted: {{ each.plant?.how }}</div>
           <div>{{ each.plant?.retrieve }}</div>
@@ -50,8 +49,8 @@ const part = (checkpoint: string) => {
       </li>
     </ul>
     <div class="row">
-      <button v-if="!readOnly && planted.length" class="tick plain" @click="evaluation.undo()">Undo</button>
-      <button class="tick go" @click="$emit('go', 'sheet')">Go to the score sheet</button>
+      <button v-if="!readOnly && planted.length" class="tick plain" @click="evaluation.undo()">Undo</button
+      ><button class="tick go" @click="$emit('go', 'sheet')">Go to the score sheet</button>
     </div>
   </div>
 </template>

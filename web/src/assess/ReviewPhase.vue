@@ -54,27 +54,19 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
           <button class="link" @click="$emit('go', 'retrieve')">Take out</button>
         </p>
         <p v-else-if="a.outcome === 'incomplete'">
-          <template v-if="!record.endedAt">
-            The round has not ended.
-            <button class="link" @click="$emit('go', 'round')">Round</button>
-          </template>
-          <template v-else>
-            {{ a.unscored.length }} criteria are not scored.
-            <button class="link" @click="$emit('go', 'sheet')">Score sheet</button>
-          </template>
+          <template v-if="!record.endedAt">The round has not ended. <button class="link" @click="$emit('go', 'round')">Round</button></template
+          ><template v-else>{{ a.unscored.length }} criteria are not scored. <button class="link" @click="$emit('go', 'sheet')">Score sheet</button></template>
         </p>
         <p v-if="overridden" class="override">
-          <strong>The trainer overrode the computed outcome ({{ OUTCOME_WORDS[a.outcome] }}).</strong>
-          {{ decided?.reason }}
+          <strong>The trainer overrode the computed outcome ({{ OUTCOME_WORDS[a.outcome] }}).</strong> {{ decided?.reason }}
         </p>
         <ul class="reasons">
           <li v-for="r in a.reasons" :key="r.text" :class="r.weighs">{{ r.text }}</li>
         </ul>
       </div>
       <div class="score">
-        <strong>{{ a.score === null ? '–' : a.score }}</strong>
-        <span>% of 100, cut {{ pack.sheet.cut }}</span>
-        <span v-if="a.standardError !== null" class="quiet">standard error {{ a.standardError.toFixed(1) }}</span>
+        <strong>{{ a.score === null ? '–' : a.score }}</strong><span>% of 100, cut {{ pack.sheet.cut }}</span
+        ><span v-if="a.standardError !== null" class="quiet">standard error {{ a.standardError.toFixed(1) }}</span>
       </div>
     </section>
     <div class="row">
@@ -112,20 +104,19 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
           </dd>
           <dt>Pace</dt>
           <dd>
-            <template v-if="a.analysis.pace.seconds !== null">
-              {{ minutes(a.analysis.pace.seconds) }} against an honest floor of {{ minutes(a.analysis.pace.floorSeconds) }}
-              <span v-if="a.analysis.pace.plausible === false" class="needs-you">too fast to be true</span>
-            </template>
-            <template v-else>round open</template>
-            <span v-if="a.analysis.pace.hurried.length" class="quiet">
+            <template v-if="a.analysis.pace.seconds !== null"
+              >{{ minutes(a.analysis.pace.seconds) }} against an honest floor of {{ minutes(a.analysis.pace.floorSeconds)
+              }}<span v-if="a.analysis.pace.plausible === false" class="needs-you">too fast to be true</span></template
+            ><template v-else>round open</template
+            ><span v-if="a.analysis.pace.hurried.length" class="quiet">
               Hurried:
               {{
                 a.analysis.pace.hurried
                   .slice(0, 4)
                   .map((h) => `${h.checkpoint} ${h.seconds.toFixed(0)} of ${h.honestSeconds} s`)
                   .join(', ')
-              }}
-            </span>
+              }}</span
+            >
           </dd>
         </dl>
       </section>
@@ -144,30 +135,22 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
             </thead>
             <tbody>
               <tr v-for="p in falls.planted" :key="p.fault.id">
-                <td>
-                  {{ faultName(p.fault) }}
-                  <span v-if="p.criticalMiss" class="stopped">critical miss</span>
-                </td>
+                <td>{{ faultName(p.fault) }} <span v-if="p.criticalMiss" class="stopped">critical miss</span></td>
                 <td>{{ p.found }}</td>
                 <td class="nowrap">
-                  <template v-if="p.grade">
-                    <GradeDisc :grade="p.grade" />
-                    {{ GRADE_WORDS[p.grade] }}
-                    <strong v-if="severity(p.grade) < severity(p.key)">too low</strong>
-                  </template>
-                  <template v-else>–</template>
+                  <template v-if="p.grade"
+                    ><GradeDisc :grade="p.grade" /> {{ GRADE_WORDS[p.grade] }}<strong v-if="severity(p.grade) < severity(p.key)"> too low</strong></template
+                  ><template v-else>–</template>
                 </td>
-                <td class="nowrap">
-                  <GradeDisc :grade="p.key" />
-                  {{ GRADE_WORDS[p.key] }}
-                </td>
+                <td class="nowrap"><GradeDisc :grade="p.key" /> {{ GRADE_WORDS[p.key] }}</td>
               </tr>
             </tbody>
           </table>
           <p v-if="falls.interval" class="quiet">
             Hit rate {{ percent(falls.hitRate) }}, 95 % interval {{ percent(falls.interval.low) }} to {{ percent(falls.interval.high) }} (Wilson).
-            {{ falls.falseAlarms }} false {{ falls.falseAlarms === 1 ? 'alarm' : 'alarms' }}.
-            <template v-if="falls.sensitivity">d′ {{ falls.sensitivity.dPrime.toFixed(2) }}, c {{ falls.sensitivity.criterion.toFixed(2) }}.</template>
+            {{ falls.falseAlarms }} false {{ falls.falseAlarms === 1 ? 'alarm' : 'alarms' }}.<template v-if="falls.sensitivity">
+              d′ {{ falls.sensitivity.dPrime.toFixed(2) }}, c {{ falls.sensitivity.criterion.toFixed(2) }}.</template
+            >
             With so few faults the figures are rough.
           </p>
         </section>

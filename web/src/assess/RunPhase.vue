@@ -99,8 +99,7 @@ const real = ref(false);
         <button v-if="!record.startedAt && !readOnly" class="big primary" @click="tap({ kind: 'round-started' })">Start the round</button>
         <template v-else-if="running && !readOnly">
           <button class="big" :disabled="!undoable" @click="undo">
-            Undo
-            <span>{{ undoWords }}</span>
+            Undo<span>{{ undoWords }}</span>
           </button>
           <button class="big" @click="noting = !noting">Note</button>
           <button class="big" @click="tap({ kind: 'round-ended' })">End the round</button>
@@ -108,8 +107,7 @@ const real = ref(false);
         <template v-else-if="record.endedAt">
           <p>The round has ended.</p>
           <button v-if="!readOnly" class="big" :disabled="!undoable" @click="undo">
-            Undo
-            <span>{{ undoWords }}</span>
+            Undo<span>{{ undoWords }}</span>
           </button>
           <button class="big primary" @click="$emit('go', record.planted.length > record.retrieved.length ? 'retrieve' : 'sheet')">
             {{ record.planted.length > record.retrieved.length ? 'Take the faults out' : 'Go to the score sheet' }}
@@ -117,11 +115,8 @@ const real = ref(false);
         </template>
       </div>
       <form v-if="noting" class="note" @submit.prevent="addNote">
-        <label class="field">
-          Note
-          <textarea v-model="noteText" class="plain" rows="2" maxlength="2000"></textarea>
-        </label>
-        <button class="big primary" type="submit">Keep the note</button>
+        <label class="field">Note <textarea v-model="noteText" class="plain" rows="2" maxlength="2000"></textarea></label
+        ><button class="big primary" type="submit">Keep the note</button>
       </form>
     </section>
 
@@ -144,14 +139,8 @@ const real = ref(false);
           <p>
             <strong>{{ finding.fault ? faultName(finding.fault) : 'Something else' }}</strong>
           </p>
-          <label class="switch">
-            <input v-model="finding.prompted" type="checkbox" />
-            Only after a prompt
-          </label>
-          <label class="switch">
-            <input v-model="real" type="checkbox" />
-            Truly on the machine, not planted
-          </label>
+          <label class="switch"><input v-model="finding.prompted" type="checkbox" /> Only after a prompt</label>
+          <label class="switch"><input v-model="real" type="checkbox" /> Truly on the machine, not planted</label>
           <p>What grade did the operator give?</p>
           <div class="grades" role="group" aria-label="Grade the operator gave">
             <button
@@ -163,8 +152,7 @@ const real = ref(false);
                 real = false;
               "
             >
-              <GradeDisc :grade="g" :size="44" />
-              {{ GRADE_WORDS[g] }}
+              <GradeDisc :grade="g" :size="44" />{{ GRADE_WORDS[g] }}
             </button>
           </div>
         </template>
@@ -186,8 +174,7 @@ const real = ref(false);
         <ul>
           <li v-for="check in checksAt(station)" :key="check.id" class="check" :class="latest.get(check.id)?.result">
             <div>
-              <strong>{{ check.part }}</strong>
-              <span class="quiet">{{ check.id }}</span>
+              <strong>{{ check.part }}</strong> <span class="quiet">{{ check.id }}</span>
               <div class="quiet">{{ check.sound }}</div>
             </div>
             <div class="three" role="group" :aria-label="`${check.id} ${check.part}`">
@@ -231,9 +218,9 @@ const real = ref(false);
               </button>
             </div>
             <p v-for="(each, i) in reportsOn(check.id)" :key="i" class="reported">
-              <GradeDisc :grade="each.grade" />
-              {{ GRADE_WORDS[each.grade] }}: {{ each.fault ? faultName(pack.faults.find((f) => f.id === each.fault)!) : 'something else'
-              }}{{ each.prompted ? ' (prompted)' : '' }}{{ each.real ? ' (truly there)' : '' }}
+              <GradeDisc :grade="each.grade" /> {{ GRADE_WORDS[each.grade] }}:
+              {{ each.fault ? faultName(pack.faults.find((f) => f.id === each.fault)!) : 'something else' }}{{ each.prompted ? ' (prompted)' : ''
+              }}{{ each.real ? ' (truly there)' : '' }}
             </p>
           </li>
         </ul>
@@ -250,8 +237,7 @@ const real = ref(false);
           }}
         </p>
         <p v-if="record.planted.length" class="planted">
-          <strong>{{ record.planted.length }} planted:</strong>
-          {{ record.planted.map((id) => faultName(pack.faults.find((f) => f.id === id)!)).join('; ') }}
+          <strong>{{ record.planted.length }} planted:</strong> {{ record.planted.map((id) => faultName(pack.faults.find((f) => f.id === id)!)).join('; ') }}
         </p>
       </div>
     </section>

@@ -35,8 +35,7 @@ async function excuse() {
   <div class="screen stack">
     <div class="row spread">
       <h1>
-        Score sheet
-        <span class="quiet">{{ appraisal.unscored.length === 0 ? 'complete' : `${appraisal.unscored.length} criteria open` }}</span>
+        Score sheet <span class="quiet">{{ appraisal.unscored.length === 0 ? 'complete' : `${appraisal.unscored.length} criteria open` }}</span>
       </h1>
       <div class="row">
         <button v-if="!readOnly" class="big critical" :aria-expanded="erring" @click="erring = !erring">Critical error</button>
@@ -65,22 +64,22 @@ async function excuse() {
     </p>
     <section v-for="section in appraisal.sections" :key="section.id" class="sheet pad">
       <h2 class="row spread">
-        <span>{{ section.title }}</span>
-        <span class="quiet">{{ section.score === null ? '' : `${section.score} %` }}{{ section.minimum === null ? '' : ` (minimum ${section.minimum} %)` }}</span>
+        <span>{{ section.title }}</span><span class="quiet"
+          >{{ section.score === null ? '' : `${section.score} %` }}{{ section.minimum === null ? '' : ` (minimum ${section.minimum} %)` }}</span
+        >
       </h2>
       <ul>
         <li v-for="each in section.criteria" :key="each.criterion.id" class="criterion">
           <div class="grow">
-            <strong>{{ each.criterion.says }}</strong>
-            <span class="quiet">weight {{ each.criterion.weight }}</span>
+            <strong>{{ each.criterion.says }}</strong> <span class="quiet">weight {{ each.criterion.weight }}</span>
             <div v-if="each.criterion.kind === 'linked' || each.status === 'not-applicable'" class="quiet">
               {{ each.criterion.kind === 'linked' ? 'From the round: ' : '' }}{{ each.because }}
             </div>
           </div>
-          <label v-if="['levels', 'timed', 'errors'].includes(each.criterion.kind)" class="field">
-            {{ { levels: 'Level', timed: 'Seconds', errors: 'Errors' }[each.criterion.kind as 'levels'] }}
-            <input v-model.number="value[each.criterion.id]" type="number" min="0" class="plain" :disabled="readOnly" />
-          </label>
+          <label v-if="['levels', 'timed', 'errors'].includes(each.criterion.kind)" class="field"
+            >{{ { levels: 'Level', timed: 'Seconds', errors: 'Errors' }[each.criterion.kind as 'levels']
+            }}<input v-model.number="value[each.criterion.id]" type="number" min="0" class="plain" :disabled="readOnly"
+          /></label>
           <div v-if="each.criterion.kind !== 'linked'" class="four" role="group" :aria-label="each.criterion.says">
             <button
               v-for="[result, word] in [
@@ -106,11 +105,8 @@ async function excuse() {
             </button>
           </div>
           <form v-if="excusing === each.criterion.id" class="excuse" @submit.prevent="excuse">
-            <label class="field grow">
-              Why it does not apply
-              <input v-model="reason" class="plain" required minlength="3" maxlength="500" />
-            </label>
-            <button class="big primary" type="submit">Keep</button>
+            <label class="field grow">Why it does not apply <input v-model="reason" class="plain" required minlength="3" maxlength="500" /></label
+            ><button class="big primary" type="submit">Keep</button>
           </form>
         </li>
       </ul>

@@ -63,21 +63,16 @@ const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.
       </div>
       <template v-else>
         <p>
-          The computed outcome is
-          <strong>{{ OUTCOME_WORDS[a.outcome] }}</strong>
-          with {{ a.score }} %.
+          The computed outcome is <strong>{{ OUTCOME_WORDS[a.outcome] }}</strong> with {{ a.score }} %.
         </p>
         <div class="choices" role="radiogroup" aria-label="Outcome">
           <button v-for="each in ['competent', 'not-yet', 'stopped'] as const" :key="each" role="radio" :aria-checked="chosen === each" @click="chosen = each">
             {{ OUTCOME_WORDS[each] }}
           </button>
         </div>
-        <label v-if="override" class="field">
-          <span>
-            <span class="needs-you">Override</span>
-            Why the computed outcome does not stand (shown on every report)
-          </span>
-          <textarea v-model="reason" class="plain" rows="3" maxlength="2000"></textarea>
+        <label v-if="override" class="field"
+          ><span><span class="needs-you">Override</span> Why the computed outcome does not stand (shown on every report)</span
+          ><textarea v-model="reason" class="plain" rows="3" maxlength="2000"></textarea>
         </label>
         <div>
           <button class="act" :disabled="busy || (override && reason.trim().length < 10)" @click="decide">Decide: {{ OUTCOME_WORDS[chosen] }}</button>
@@ -87,10 +82,7 @@ const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.
     </template>
     <template v-else>
       <h1>{{ OUTCOME_WORDS[decision.outcome] }}</h1>
-      <p v-if="decision.reason">
-        <strong>Overridden.</strong>
-        {{ decision.reason }}
-      </p>
+      <p v-if="decision.reason"><strong>Overridden.</strong> {{ decision.reason }}</p>
       <template v-if="!both">
         <p>Both sign here. Then the result is on record and, where competent, the card can be printed.</p>
         <div class="two">
@@ -109,9 +101,9 @@ const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.
       <div v-else class="sheet pad stack" role="status">
         <h2>Signed and on record</h2>
         <p>
-          <strong>{{ summary.personName }}</strong>
-          on the {{ summary.classTitle.toLowerCase() }} {{ summary.unitName }}: {{ summary.score ?? a.score }} %, evaluated by {{ summary.trainerName }},
-          {{ day(decision.at) }}. {{ evaluation.token.value ? 'The standing and the card follow from it.' : 'No card follows from it; the standing shows why.' }}
+          <strong>{{ summary.personName }}</strong> on the {{ summary.classTitle.toLowerCase() }} {{ summary.unitName }}: {{ summary.score ?? a.score }} %, evaluated by
+          {{ summary.trainerName }}, {{ day(decision.at) }}.
+          {{ evaluation.token.value ? 'The standing and the card follow from it.' : 'No card follows from it; the standing shows why.' }}
         </p>
         <ul>
           <li v-for="r in a.reasons" :key="r.text">{{ r.text }}</li>
@@ -125,8 +117,7 @@ const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.
       </div>
     </template>
     <div v-if="problem" class="sheet pad problem" role="alert">
-      <strong>{{ problem.title }}.</strong>
-      {{ problem.detail }}
+      <strong>{{ problem.title }}.</strong> {{ problem.detail }}
     </div>
   </div>
 </template>

@@ -38,8 +38,8 @@ function move(event: PointerEvent) {
       <path :d="strokes.join('') || 'M0 0'" fill="none" stroke="var(--ink)" stroke-width="5" stroke-linecap="round" stroke-linejoin="round" />
     </svg>
     <div class="row">
-      <button type="button" @click="strokes = []">Clear</button>
-      <button type="button" class="primary" :disabled="strokes.join('').length < 12" @click="emit('signed', strokes.join(''))">Sign</button>
+      <button type="button" @click="strokes = []">Clear</button
+      ><button type="button" class="primary" :disabled="strokes.join('').length < 12" @click="emit('signed', strokes.join(''))">Sign</button>
     </div>
   </div>
 </template>

@@ -49,7 +49,7 @@ export const useOutbox = defineStore('outbox', () => {
   const refused = ref(0);
   const offline = ref(false);
   const lastSent = ref<string | null>(null);
-  const listeners = new Map<string, (sent: Sent, events: readonly EvaluationEvent[]) => void>();
+  const listeners = new Map<string, (sent: Sent, events: readonly EvaluationEvent[]) => Promise<void>>();
   let timer: ReturnType<typeof setTimeout> | undefined;
   let started = false;
   let run: Promise<void> | null = null;
@@ -111,7 +111,7 @@ export const useOutbox = defineStore('outbox', () => {
       try {
         const sent = await call(routes.appendEvents, { params: { id: first.evaluationId }, body: { device: deviceName(), events: batch.map((each) => each.event) } });
         // The screen learns that the server has them before they leave the outbox, so that no tap is ever in neither place.
-        listeners.get(first.evaluationId)?.(
+        await listeners.get(first.evaluationId)?.(
           sent,
           batch.map((each) => each.event),
         );
@@ -134,7 +134,7 @@ export const useOutbox = defineStore('outbox', () => {
           for (const each of batch) {
             try {
               const sent = await call(routes.appendEvents, { params: { id: each.evaluationId }, body: { device: deviceName(), events: [each.event] } });
-              listeners.get(each.evaluationId)?.(sent, [each.event]);
+              await listeners.get(each.evaluationId)?.(sent, [each.event]);
               await store.waiting.delete(each.seq);
             } catch (single) {
               if (single instanceof ApiProblem && single.problem.status >= 400 && single.problem.status < 500 && single.code !== 'not-signed-in')
@@ -148,7 +148,7 @@ export const useOutbox = defineStore('outbox', () => {
     }
   }
 
-  function whenSent(evaluationId: string, listener: (sent: Sent, events: readonly EvaluationEvent[]) => void): () => void {
+  function whenSent(evaluationId: string, listener: (sent: Sent, events: readonly EvaluationEvent[]) => Promise<void>): () => void {
     listeners.set(evaluationId, listener);
     return () => void listeners.delete(evaluationId);
   }

@@ -59,8 +59,8 @@ export function useEvaluation(id: string) {
   const forget = outbox.whenSent(id, accept);
   onBeforeUnmount(forget);
 
-  /** Takes in what the server has accepted. */
-  function accept(sent: Sent, accepted: readonly EvaluationEvent[]): void {
+  /** Takes in what the server has accepted, and keeps it on the device too, so that a reload without a network shows it. */
+  async function accept(sent: Sent, accepted: readonly EvaluationEvent[]): Promise<void> {
     if (sent.certificate) token.value = sent.certificate.token;
     if (!opened.value) return;
     const known = new Set(opened.value.events.map((each) => each.id));
@@ -70,6 +70,7 @@ export function useEvaluation(id: string) {
       summary: sent.summary,
       events: [...opened.value.events, ...accepted.filter((each) => !known.has(each.id)).map((each) => ({ ...each, by }))],
     };
+    await outbox.keepDraft(id, opened.value);
   }
 
   /** Records what happened: safe on this device when it resolves, then on its way to the server. */
@@ -92,7 +93,7 @@ export function useEvaluation(id: string) {
     const event: EvaluationEvent = { id: uuidv7(), at: new Date().toISOString(), body };
     const sent = await call(routes.appendEvents, { params: { id }, body: { device: deviceName(), events: [event] } });
     events.value = [...events.value, event];
-    accept(sent, [event]);
+    await accept(sent, [event]);
   }
 
   async function takeOver(reason: string): Promise<void> {

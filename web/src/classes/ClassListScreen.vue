@@ -34,10 +34,10 @@ function thumbnail(each: ClassSummary): { box: string; paths: { d: string; part:
       <span v-if="data" class="quiet">{{ data.classes.filter((c) => c.revision !== null).length }} with checks and faults, {{ data.classes.length }} in all</span>
     </h1>
     <StateBox :loading="isPending" :error="error" :empty="data?.classes.length === 0" what="the machine classes" @retry="refetch()">
-      <template #empty>
-        <h2>No class is published</h2>
-        <p>The administrator publishes a class pack first.</p>
-      </template>
+      <template #empty
+        ><h2>No class is published</h2>
+        <p>The administrator publishes a class pack first.</p></template
+      >
       <section v-for="[family, list] in families" :key="family">
         <h2>{{ FAMILY_WORDS[family] ?? family }}</h2>
         <ul class="cards">
@@ -46,11 +46,11 @@ function thumbnail(each: ClassSummary): { box: string; paths: { d: string; part:
               <svg v-if="each.outlines.length" :viewBox="thumbnail(each).box" width="84" height="84" aria-hidden="true">
                 <path v-for="(part, i) in thumbnail(each).paths" :key="i" :d="part.d" :class="part.part" />
               </svg>
-              <span class="grow">
-                <strong>{{ each.title }}</strong>
-                <span v-if="each.revision !== null" class="quiet">{{ each.checkpoints }} checks, {{ each.faults }} faults, {{ each.units }} machines</span>
-                <span v-else class="quiet">certificates only, {{ each.units }} machines</span>
-              </span>
+              <span class="grow"
+                ><strong>{{ each.title }}</strong
+                ><span v-if="each.revision !== null" class="quiet">{{ each.checkpoints }} checks, {{ each.faults }} faults, {{ each.units }} machines</span
+                ><span v-else class="quiet">certificates only, {{ each.units }} machines</span></span
+              >
             </RouterLink>
           </li>
         </ul>

@@ -69,29 +69,28 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
           </div>
         </div>
         <div class="row switches" role="group" aria-label="Fit-out">
-          <label class="field">
-            Power
+          <label class="field"
+            >Power
             <select v-model="variant" class="plain">
               <option v-for="each in pack.variants" :key="each.id" :value="each.id">{{ each.name }}</option>
-            </select>
-          </label>
+            </select></label
+          >
           <details>
             <summary>{{ switches.length }} further switches</summary>
             <div class="more">
-              <label v-for="each in switches" :key="each.id" class="field">
-                {{ each.name }}
+              <label v-for="each in switches" :key="each.id" class="field"
+                >{{ each.name }}
                 <select v-model="features[each.id]" class="plain">
                   <option v-for="value in each.values" :key="value">{{ value }}</option>
-                </select>
-              </label>
+                </select></label
+              >
             </div>
           </details>
           <span class="quiet">{{ effective.checkpoints.length }} checks, {{ Math.round(total / 60) }} min at an honest pace. Revision {{ pack.revision }}.</span>
         </div>
         <div class="tabs" role="tablist" aria-label="Parts of the class">
           <button v-for="tab in tabs" :id="`tab-${tab.id}`" :key="tab.id" role="tab" :aria-selected="section === tab.id" aria-controls="part" @click="section = tab.id">
-            {{ tab.name }}
-            <span class="quiet">{{ tab.count }}</span>
+            {{ tab.name }} <span class="quiet">{{ tab.count }}</span>
           </button>
         </div>
         <div id="part" role="tabpanel" :aria-labelledby="`tab-${section}`">
@@ -111,26 +110,23 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
               <p v-if="station"><button class="link" @click="station = null">Show all stations</button></p>
               <section v-for="each in shownStations" :key="each.id" class="sheet pad">
                 <h2>
-                  {{ each.name }}
-                  <span class="quiet">{{ each.looks }}</span>
+                  {{ each.name }} <span class="quiet">{{ each.looks }}</span>
                 </h2>
                 <ul class="checks">
                   <li v-for="check in checksAt(each.id)" :key="check.id">
                     <div class="row spread">
-                      <strong>{{ check.part }}</strong>
-                      <span class="quiet">{{ honestSeconds(check) }} s, {{ check.methods.join(', ') }}</span>
+                      <strong>{{ check.part }}</strong><span class="quiet">{{ honestSeconds(check) }} s, {{ check.methods.join(', ') }}</span>
                     </div>
                     <div>{{ check.sound }}</div>
                     <div class="quiet small">
                       {{ check.id }}.
-                      <template v-if="check.when.length">Counts: {{ check.when.map((w) => conditions.get(w) ?? w.replace(/-/g, ' ')).join(', ') }}.</template>
-                      {{ origin(check.origin) }}.
+                      <template v-if="check.when.length">Counts: {{ check.when.map((w) => conditions.get(w) ?? w.replace(/-/g, ' ')).join(', ') }}. </template
+                      >{{ origin(check.origin) }}.
                     </div>
                     <div v-if="faultsOf(check).length" class="row discs">
-                      <span v-for="f in faultsOf(check)" :key="f.id" :title="f.cues.map((c) => c.shows).join('; ')">
-                        <GradeDisc :grade="f.grade" :size="17" />
-                        {{ f.cues[0]!.shows }}
-                      </span>
+                      <span v-for="f in faultsOf(check)" :key="f.id" :title="f.cues.map((c) => c.shows).join('; ')"
+                        ><GradeDisc :grade="f.grade" :size="17" /> {{ f.cues[0]!.shows }}</span
+                      >
                     </div>
                   </li>
                 </ul>
@@ -151,24 +147,17 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
               </thead>
               <tbody>
                 <tr v-for="f in effective.faults" :key="f.id">
-                  <td class="grade">
-                    <GradeDisc :grade="f.grade" />
-                    {{ GRADE_WORDS[f.grade] }}
-                  </td>
+                  <td class="grade"><GradeDisc :grade="f.grade" /> {{ GRADE_WORDS[f.grade] }}</td>
                   <td>
                     <div v-for="c in f.cues" :key="c.shows">
-                      <span class="quiet">{{ c.method }}:</span>
-                      {{ c.shows }}
+                      <span class="quiet">{{ c.method }}:</span> {{ c.shows }}
                     </div>
                     <div class="quiet small">{{ f.id }}. {{ origin(f.origin) }}</div>
                   </td>
                   <td>{{ effective.checkpoints.find((c) => c.id === f.checkpoint)?.part }}</td>
                   <td>
                     {{ f.why }}
-                    <div v-if="f.limit" class="small">
-                      <strong>Limit:</strong>
-                      {{ f.limit }}
-                    </div>
+                    <div v-if="f.limit" class="small"><strong>Limit:</strong> {{ f.limit }}</div>
                     <div v-if="f.escalates" class="small">{{ f.escalates }}</div>
                   </td>
                   <td>
@@ -176,11 +165,10 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
                     <div v-if="f.cure" class="quiet small">{{ { operator: 'operator on the spot', competent: 'competent person', maker: 'maker' }[f.cure] }}</div>
                   </td>
                   <td>
-                    <template v-if="f.plant">
-                      {{ f.plant.how }}
-                      <div class="quiet small">Out again: {{ f.plant.retrieve }}</div>
-                    </template>
-                    <span v-else class="quiet">not planted{{ f.substitute ? `: ${f.substitute}` : '' }}</span>
+                    <template v-if="f.plant"
+                      >{{ f.plant.how }}
+                      <div class="quiet small">Out again: {{ f.plant.retrieve }}</div></template
+                    ><span v-else class="quiet">not planted{{ f.substitute ? `: ${f.substitute}` : '' }}</span>
                   </td>
                 </tr>
               </tbody>
@@ -191,15 +179,12 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
               <h2>{{ p.title }}</h2>
               <ol class="rail">
                 <li v-for="s in p.steps" :key="s.id" :class="{ critical: s.critical, free: s.after.length === 0 }">
-                  <strong>{{ s.do }}</strong>
-                  <span v-if="s.timing" class="timing">{{ s.timing.says }}</span>
+                  <strong>{{ s.do }}</strong><span v-if="s.timing" class="timing">{{ s.timing.says }}</span>
                   <div class="quiet small">
-                    {{ s.id }}
-                    <template v-if="s.after.length">, after {{ s.after.map((a) => (typeof a === 'string' ? a : a.anyOf.join(' or '))).join(', ') }}</template>
-                    <template v-if="s.holds.length">; holds: {{ s.holds.join(', ') }}</template>
-                    . {{ s.why }}
-                    <template v-if="s.ifFails">. If not: {{ s.ifFails }}</template>
-                    . {{ origin(s.origin) }}.
+                    {{ s.id }}<template v-if="s.after.length">, after {{ s.after.map((a) => (typeof a === 'string' ? a : a.anyOf.join(' or '))).join(', ') }}</template
+                    ><template v-if="s.holds.length">; holds: {{ s.holds.join(', ') }}</template
+                    >. {{ s.why }}<template v-if="s.ifFails">. If not: {{ s.ifFails }}</template
+                    >. {{ origin(s.origin) }}.
                   </div>
                 </li>
               </ol>
@@ -236,10 +221,7 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
             <section v-for="w in effective.workings" :key="w.id" class="pad">
               <h2>{{ w.title }}</h2>
               <p>{{ w.says }}</p>
-              <p v-if="w.example">
-                <strong>Example.</strong>
-                {{ w.example }}
-              </p>
+              <p v-if="w.example"><strong>Example.</strong> {{ w.example }}</p>
               <p class="quiet small">{{ origin(w.origin) }}</p>
             </section>
           </div>
@@ -250,13 +232,11 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
             </p>
             <section v-for="s in effective.sheet.sections" :key="s.id" class="sheet pad">
               <h2>
-                {{ s.title }}
-                <span v-if="s.minimum" class="quiet">minimum {{ s.minimum }} %</span>
+                {{ s.title }} <span v-if="s.minimum" class="quiet">minimum {{ s.minimum }} %</span>
               </h2>
               <ul class="bullets">
                 <li v-for="c in s.criteria" :key="c.id">
-                  {{ c.says }}
-                  <span class="quiet">weight {{ c.weight }}{{ c.link ? ', filled by the round' : '' }}</span>
+                  {{ c.says }} <span class="quiet">weight {{ c.weight }}{{ c.link ? ', filled by the round' : '' }}</span>
                 </li>
               </ul>
             </section>
@@ -285,8 +265,8 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
               <h2>{{ s.question }}</h2>
               <ul class="bullets">
                 <li v-for="o in s.options" :key="o.id">
-                  <strong v-if="effective.choices[s.id] === o.id">Here: {{ o.says }}</strong>
-                  <template v-else>{{ o.says }}</template>
+                  <strong v-if="effective.choices[s.id] === o.id">Here: {{ o.says }}</strong
+                  ><template v-else>{{ o.says }}</template>
                 </li>
               </ul>
             </section>
@@ -294,8 +274,7 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
               <h2>Certification notes</h2>
               <ul class="bullets">
                 <li v-for="c in effective.certification" :key="c.id">
-                  {{ c.says }}
-                  <span class="quiet">{{ origin(c.origin) }}</span>
+                  {{ c.says }} <span class="quiet">{{ origin(c.origin) }}</span>
                 </li>
               </ul>
             </section>

@@ -260,7 +260,7 @@ const circumference = 2 * Math.PI;
           v-if="!small"
           class="name"
           :x="node.side * unit * 1.05"
-          :y="node.side === 0 ? unit * 1.25 : 0"
+          :y="node.side === 0 ? (node.at[1] > -centre[1] ? -1.25 : 1.25) * unit : 0"
           :font-size="unit * 0.52"
           :text-anchor="node.side === 0 ? 'middle' : node.side < 0 ? 'end' : 'start'"
           dominant-baseline="central"

@@ -104,12 +104,11 @@ const themes: readonly { id: ThemeName; name: string }[] = [
   <div class="frame" :class="{ bare }">
     <a class="visually-hidden skip" href="#work">Skip to the work</a>
     <nav v-if="!bare" class="rail" aria-label="Areas">
-      <RouterLink to="/" class="home" aria-label="Rounds, home">
-        <svg viewBox="0 0 32 32" width="38" height="38" aria-hidden="true">
+      <RouterLink to="/" class="home" aria-label="Rounds, home"
+        ><svg viewBox="0 0 32 32" width="38" height="38" aria-hidden="true">
           <path d="M16 4a12 12 0 1 1-10.400 6" fill="none" stroke="currentColor" stroke-width="3.600" stroke-linecap="round" />
-          <circle cx="8.500" cy="6.600" r="2.800" fill="#f0a11f" />
-        </svg>
-      </RouterLink>
+          <circle cx="8.500" cy="6.600" r="2.800" fill="#f0a11f" /></svg
+      ></RouterLink>
       <RouterLink
         v-for="area in shown"
         :key="area.name"
@@ -130,16 +129,16 @@ const themes: readonly { id: ThemeName; name: string }[] = [
         <span v-if="session.installation?.demo" class="quiet">demo, invented data</span>
         <span class="grow"></span>
         <span class="saved" role="status" :class="{ 'needs-you': outbox.refused > 0 }">{{ outbox.refused > 0 ? `${outbox.refused} refused, see Assess` : saved }}</span>
-        <label class="theme">
-          <span class="visually-hidden">Light</span>
+        <label class="theme"
+          ><span class="visually-hidden">Light</span>
           <select class="plain" :value="session.theme" @change="session.setTheme(($event.target as HTMLSelectElement).value as ThemeName)">
             <option v-for="each in themes" :key="each.id" :value="each.id">{{ each.name }}</option>
           </select>
         </label>
-        <span class="who">
-          <strong>{{ session.account?.name }}</strong>
-          <span class="quiet">{{ ROLE_WORDS[session.role ?? ''] }}</span>
-        </span>
+        <span class="who"
+          ><strong>{{ session.account?.name }}</strong
+          ><span class="quiet">{{ ROLE_WORDS[session.role ?? ''] }}</span></span
+        >
         <button class="plain-button" @click="session.signOut()">Sign out</button>
         <button class="plain-button" aria-label="Shortcuts" @click="help = true">?</button>
       </header>
@@ -149,13 +148,12 @@ const themes: readonly { id: ThemeName; name: string }[] = [
       <div class="sheet stack">
         <h2>Shortcuts</h2>
         <dl>
-          <template v-for="area in shown" :key="area.key">
-            <dt>
-              <kbd>g</kbd>
-              <kbd>{{ area.key }}</kbd>
+          <template v-for="area in shown" :key="area.key"
+            ><dt>
+              <kbd>g</kbd> <kbd>{{ area.key }}</kbd>
             </dt>
-            <dd>Go to {{ area.name }}</dd>
-          </template>
+            <dd>Go to {{ area.name }}</dd></template
+          >
           <dt v-if="session.is('trainer', 'administrator')"><kbd>n</kbd></dt>
           <dd v-if="session.is('trainer', 'administrator')">New evaluation</dd>
           <dt><kbd>/</kbd></dt>

@@ -69,25 +69,13 @@ function choose(chosen: string) {
       <p v-else-if="first">Nobody is here yet. The first account is the administrator, who adds the trainers.</p>
       <p v-else class="quiet">Walk it, find it, grade it, sign it.</p>
       <template v-if="first">
-        <label class="field">
-          Organisation
-          <Input v-model:value="organisation" required :maxlength="200" />
-        </label>
-        <label class="field">
-          Your name
-          <Input v-model:value="name" required :maxlength="200" autocomplete="name" />
-        </label>
-        <label class="field">
-          Time zone of the site
-          <Input v-model:value="timeZone" required />
-        </label>
+        <label class="field">Organisation <Input v-model:value="organisation" required :maxlength="200" /></label>
+        <label class="field">Your name <Input v-model:value="name" required :maxlength="200" autocomplete="name" /></label>
+        <label class="field">Time zone of the site <Input v-model:value="timeZone" required /></label>
       </template>
-      <label class="field">
-        Sign-in name
-        <Input v-model:value="login" name="login" autocomplete="username" autocapitalize="none" required :maxlength="60" />
-      </label>
-      <label class="field">
-        Password
+      <label class="field">Sign-in name <Input v-model:value="login" name="login" autocomplete="username" autocapitalize="none" required :maxlength="60" /></label>
+      <label class="field"
+        >Password
         <Input
           v-model:value="password"
           name="password"
@@ -95,11 +83,9 @@ function choose(chosen: string) {
           :autocomplete="first ? 'new-password' : 'current-password'"
           required
           :minlength="first ? 10 : undefined"
-        />
-      </label>
+      /></label>
       <div v-if="problem" class="sheet problem" role="alert">
-        <strong>{{ problem.title }}.</strong>
-        {{ problem.detail }}
+        <strong>{{ problem.title }}.</strong> {{ problem.detail }}
       </div>
       <Button type="primary" size="large" html-type="submit" :loading="busy">{{ first ? 'Create the administrator' : 'Sign in' }}</Button>
       <section v-if="session.installation?.demo && !again" class="demo" aria-label="Demo accounts">
@@ -107,8 +93,7 @@ function choose(chosen: string) {
         <p class="quiet">Choose who to be; the password is {{ session.installation.demoPassword }}.</p>
         <div class="who">
           <button v-for="each in session.installation.demoAccounts" :key="each.login" type="button" @click="choose(each.login)">
-            <strong>{{ each.name }}</strong>
-            <span class="quiet">{{ ROLE_WORDS[each.role] }}</span>
+            <strong>{{ each.name }}</strong><span class="quiet">{{ ROLE_WORDS[each.role] }}</span>
           </button>
         </div>
       </section>

@@ -1,6 +1,6 @@
 import { routes, type Account, type Role, type RouteAnswer } from '@rounds/contract';
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { applyPalette, type ThemeName } from '../tokens';
 import { ApiProblem, call, whenSessionEnds } from './api';
 
@@ -18,26 +18,46 @@ export const useSession = defineStore('session', () => {
     if (account.value) ended.value = true;
   });
 
+  /** Who was here last, so that the application opens without a network. */
+  const LAST = 'rounds-last';
+
   async function load(): Promise<void> {
-    installation.value = await call(routes.installation, {});
     try {
-      account.value = await call(routes.session, {});
+      installation.value = await call(routes.installation, {});
+      try {
+        account.value = await call(routes.session, {});
+      } catch (error) {
+        if (!(error instanceof ApiProblem) || error.code !== 'not-signed-in') throw error;
+        account.value = null;
+      }
     } catch (error) {
-      if (!(error instanceof ApiProblem) || error.code !== 'not-signed-in') throw error;
-      account.value = null;
+      const last = localStorage.getItem(LAST);
+      if (!(error instanceof ApiProblem) || error.code !== 'offline' || !last) throw error;
+      const kept = JSON.parse(last) as { installation: Installation; account: Account };
+      installation.value = kept.installation;
+      account.value = kept.account;
     }
   }
 
+  watch([installation, account], () => {
+    if (installation.value && account.value)
+      localStorage.setItem(LAST, JSON.stringify({ installation: { ...installation.value, demoAccounts: [] }, account: account.value }));
+    else if (installation.value) localStorage.removeItem(LAST);
+  });
+
   async function signIn(login: string, password: string): Promise<void> {
     const now = await call(routes.signIn, { body: { login, password } });
+    // Somebody else at the same device starts from a clean page.
+    if (account.value && account.value.id !== now.id) location.assign('/');
     account.value = now;
     ended.value = false;
   }
 
   async function signOut(): Promise<void> {
     await call(routes.signOut, {});
-    account.value = null;
-    ended.value = false;
+    localStorage.removeItem(LAST);
+    // A whole new page: nothing that was fetched for this person stays in memory.
+    location.assign('/');
   }
 
   function setTheme(name: ThemeName): void {

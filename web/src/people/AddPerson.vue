@@ -31,44 +31,20 @@ async function save() {
   <Modal :open="open" title="Add a person" :footer="null" destroy-on-close @cancel="emit('update:open', false)">
     <form class="stack" @submit.prevent="save">
       <div class="row">
-        <label class="field grow">
-          Given name
-          <input v-model="person.givenName" class="plain" required maxlength="80" />
-        </label>
-        <label class="field grow">
-          Family name
-          <input v-model="person.familyName" class="plain" required maxlength="80" />
-        </label>
+        <label class="field grow">Given name <input v-model="person.givenName" class="plain" required maxlength="80" /></label
+        ><label class="field grow">Family name <input v-model="person.familyName" class="plain" required maxlength="80" /></label>
       </div>
-      <label class="field">
-        Payroll number
-        <input v-model="person.payroll" class="plain" required maxlength="40" />
-      </label>
+      <label class="field">Payroll number <input v-model="person.payroll" class="plain" required maxlength="40" /></label>
       <div class="row">
-        <label class="field grow">
-          Site
-          <input v-model="person.site" class="plain" list="sites" required maxlength="80" />
-        </label>
-        <label class="field grow">
-          Team
-          <input v-model="person.team" class="plain" list="teams" required maxlength="80" />
-        </label>
+        <label class="field grow">Site <input v-model="person.site" class="plain" list="sites" required maxlength="80" /></label>
+        <label class="field grow">Team <input v-model="person.team" class="plain" list="teams" required maxlength="80" /></label>
       </div>
       <datalist id="sites"><option v-for="each in sites" :key="each" :value="each" /></datalist>
       <datalist id="teams"><option v-for="each in teams" :key="each" :value="each" /></datalist>
-      <label class="field">
-        E-mail (may stay empty)
-        <input v-model="person.email" class="plain" type="email" maxlength="200" />
-      </label>
+      <label class="field">E-mail (may stay empty) <input v-model="person.email" class="plain" type="email" maxlength="200" /></label>
       <div class="row">
-        <label class="field grow">
-          Date of birth
-          <input v-model="person.born" class="plain" type="date" />
-        </label>
-        <label class="field grow">
-          Start date
-          <input v-model="person.started" class="plain" type="date" />
-        </label>
+        <label class="field grow">Date of birth <input v-model="person.born" class="plain" type="date" /></label
+        ><label class="field grow">Start date <input v-model="person.started" class="plain" type="date" /></label>
       </div>
       <p v-if="problem" role="alert">
         <strong>{{ problem }}</strong>

@@ -92,16 +92,12 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
         <h2>1. Choose a CSV file</h2>
         <p class="quiet">A heading line, then one row a person, saved as "CSV UTF-8", up to 5 MB. People are matched by payroll number.</p>
         <div class="file">
-          <label class="choose">
-            <input class="visually-hidden" type="file" accept=".csv,text/csv,text/plain" aria-label="CSV file" @change="choose" />
-            Choose a file
-          </label>
-          <span>{{ fileName || 'No file chosen' }}</span>
+          <label class="choose"><input class="visually-hidden" type="file" accept=".csv,text/csv,text/plain" aria-label="CSV file" @change="choose" />Choose a file</label
+          ><span>{{ fileName || 'No file chosen' }}</span>
         </div>
       </section>
       <div v-if="problem" class="sheet pad problem" role="alert">
-        <strong>{{ problem.title }}.</strong>
-        {{ problem.detail }}
+        <strong>{{ problem.title }}.</strong> {{ problem.detail }}
       </div>
       <template v-if="preview">
         <section class="sheet pad stack">
@@ -115,17 +111,13 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
               </select>
             </label>
           </div>
-          <p v-if="unmatched.length > 0">
-            <span class="needs-you">Still to match</span>
-            {{ unmatched.join(', ') }}
-          </p>
+          <p v-if="unmatched.length > 0"><span class="needs-you">Still to match</span> {{ unmatched.join(', ') }}</p>
         </section>
         <section class="sheet pad stack">
           <h2>3. See what will happen</h2>
           <p>
-            <strong>{{ preview.accepted }} of {{ preview.rows }} rows will be taken:</strong>
-            {{ preview.added }} added, {{ preview.changed }} changed, {{ preview.unchanged }} unchanged.
-            <strong>{{ preview.rejected.length }} rejected.</strong>
+            <strong>{{ preview.accepted }} of {{ preview.rows }} rows will be taken:</strong> {{ preview.added }} added, {{ preview.changed }} changed,
+            {{ preview.unchanged }} unchanged. <strong>{{ preview.rejected.length }} rejected.</strong>
           </p>
           <div v-if="preview.rejected.length > 0" class="scrolls" tabindex="0" role="region" aria-label="Rows that are rejected">
             <table class="rows" aria-label="Rejected rows">
@@ -147,9 +139,9 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
             <p v-if="preview.rejected.length > 200" class="quiet">and {{ preview.rejected.length - 200 }} more</p>
           </div>
           <div class="row">
-            <Button type="primary" size="large" :disabled="preview.added + preview.changed === 0" :loading="busy" @click="write">
-              Write {{ preview.added + preview.changed }} rows
-            </Button>
+            <Button type="primary" size="large" :disabled="preview.added + preview.changed === 0" :loading="busy" @click="write"
+              >Write {{ preview.added + preview.changed }} rows</Button
+            >
             <span class="quiet">Nothing has been written yet. Rejected rows are left out; correct them and import again.</span>
           </div>
         </section>

@@ -73,48 +73,43 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) =>
   <div class="screen stack full">
     <div class="row spread">
       <h1>
-        Standing matrix
-        <span v-if="data" class="quiet">{{ people.length }} people, {{ columns.length }} classes</span>
+        Standing matrix <span v-if="data" class="quiet">{{ people.length }} people, {{ columns.length }} classes</span>
       </h1>
       <div class="row legend" aria-label="Signs">
-        <span v-for="status in ['valid', 'due', 'lapsed', 'suspended', 'in-training'] as const" :key="status">
-          <TimeArc :status="status" :share="status === 'valid' ? 0.8 : 0.1" />
-          {{ STATUS_WORDS[status] }}
-        </span>
+        <span v-for="status in ['valid', 'due', 'lapsed', 'suspended', 'in-training'] as const" :key="status"
+          ><TimeArc :status="status" :share="status === 'valid' ? 0.8 : 0.1" /> {{ STATUS_WORDS[status] }}</span
+        >
       </div>
     </div>
     <form class="row" @submit.prevent>
-      <label class="field grow">
-        Find a person
-        <input v-model="search" type="search" class="plain" />
-      </label>
-      <label class="field">
-        Site
+      <label class="field grow">Find a person <input v-model="search" type="search" class="plain" /></label>
+      <label class="field"
+        >Site
         <select v-model="site" class="plain">
           <option value="">All sites</option>
           <option v-for="each in data?.sites" :key="each">{{ each }}</option>
-        </select>
-      </label>
-      <label class="field">
-        Team
+        </select></label
+      >
+      <label class="field"
+        >Team
         <select v-model="team" class="plain">
           <option value="">All teams</option>
           <option v-for="each in data?.teams" :key="each">{{ each }}</option>
-        </select>
-      </label>
-      <label class="field">
-        Show
+        </select></label
+      >
+      <label class="field"
+        >Show
         <select v-model="only" class="plain">
           <option value="all">Everybody</option>
           <option value="attention">Who needs attention</option>
-        </select>
-      </label>
+        </select></label
+      >
     </form>
     <StateBox :loading="!data" :error="error" :empty="people.length === 0" what="the matrix" @retry="load">
-      <template #empty>
-        <h2>Nobody to show</h2>
-        <p>Import people first, or clear the filters.</p>
-      </template>
+      <template #empty
+        ><h2>Nobody to show</h2>
+        <p>Import people first, or clear the filters.</p></template
+      >
       <div ref="frame" class="sheet frame" tabindex="0" role="region" aria-label="Standing of people in classes" @scroll="top = ($event.target as HTMLElement).scrollTop">
         <table :aria-rowcount="people.length + 1">
           <thead>

@@ -87,9 +87,9 @@ async function record() {
           </div>
           <div v-if="session.is('trainer', 'administrator', 'supervisor')" class="row">
             <Button @click="open = true">Record an event</Button>
-            <RouterLink v-if="session.role !== 'supervisor'" :to="{ path: '/assess/new', query: { person: data.person.id } }">
-              <Button type="primary">Evaluate</Button>
-            </RouterLink>
+            <RouterLink v-if="session.role !== 'supervisor'" :to="{ path: '/assess/new', query: { person: data.person.id } }"
+              ><Button type="primary">Evaluate</Button></RouterLink
+            >
           </div>
         </div>
 
@@ -124,10 +124,9 @@ async function record() {
             <ol v-else class="sheet history">
               <li v-for="each in data.history" :key="each.id">
                 <span class="when">{{ day(each.on) }}</span>
-                <span class="grow">
-                  <strong>{{ each.words }}</strong>
-                  <span class="quiet">{{ title(each.classId) }}, recorded by {{ each.by }}</span>
-                </span>
+                <span class="grow"
+                  ><strong>{{ each.words }}</strong> <span class="quiet">{{ title(each.classId) }}, recorded by {{ each.by }}</span></span
+                >
                 <span class="row">
                   <a v-if="each.token" :href="fileAddress(routes.card, { token: each.token })" target="_blank">Card</a>
                   <RouterLink v-if="each.evaluation && each.kind.startsWith('evaluation')" :to="`/assess/${each.evaluation}`">Evaluation</RouterLink>
@@ -140,22 +139,18 @@ async function record() {
             <p v-if="data.forecast.length === 0" class="sheet pad">No change ahead.</p>
             <ul v-else class="sheet history">
               <li v-for="each in data.forecast.slice(0, 12)" :key="each.classId + each.on">
-                <span class="when">{{ day(each.on) }}</span>
-                <span class="grow">
-                  <strong>{{ title(each.classId) }}</strong>
-                  {{ STATUS_WORDS[each.status as keyof typeof STATUS_WORDS].toLowerCase() }}
-                </span>
+                <span class="when">{{ day(each.on) }}</span><span class="grow"
+                  ><strong>{{ title(each.classId) }}</strong> {{ STATUS_WORDS[each.status as keyof typeof STATUS_WORDS].toLowerCase() }}</span
+                >
               </li>
             </ul>
             <h2>Evaluations</h2>
             <p v-if="data.evaluations.length === 0" class="sheet pad">None made here.</p>
             <ul v-else class="sheet history">
               <li v-for="each in data.evaluations" :key="each.id">
-                <span class="when">{{ day(each.createdAt) }}</span>
-                <RouterLink class="grow" :to="`/assess/${each.id}`">
-                  {{ each.classTitle }}, {{ each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase] }}
-                </RouterLink>
-                <strong>{{ each.score === null ? '' : `${each.score} %` }}</strong>
+                <span class="when">{{ day(each.createdAt) }}</span><RouterLink class="grow" :to="`/assess/${each.id}`"
+                  >{{ each.classTitle }}, {{ each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase] }}</RouterLink
+                ><strong>{{ each.score === null ? '' : `${each.score} %` }}</strong>
               </li>
             </ul>
           </section>
@@ -164,40 +159,33 @@ async function record() {
     </StateBox>
     <Modal v-model:open="open" title="Record an event" :footer="null" destroy-on-close>
       <form class="stack" @submit.prevent="record">
-        <label class="field">
-          Class
+        <label class="field"
+          >Class
           <select v-model="form.classId" class="plain" required>
             <option v-for="each in classes.data.value?.classes" :key="each.id" :value="each.id">{{ each.title }}</option>
-          </select>
-        </label>
-        <label class="field">
-          What happened
+          </select></label
+        >
+        <label class="field"
+          >What happened
           <select v-model="form.kind" class="plain">
             <option v-for="[value, name] in kinds" :key="value" :value="value">{{ name }}</option>
-          </select>
-        </label>
-        <label class="field">
-          On
-          <input v-model="form.on" class="plain" type="date" required :max="session.installation?.today" />
-        </label>
-        <label v-if="form.kind === 'trigger'" class="field">
-          Trigger
+          </select></label
+        >
+        <label class="field">On <input v-model="form.on" class="plain" type="date" required :max="session.installation?.today" /></label>
+        <label v-if="form.kind === 'trigger'" class="field"
+          >Trigger
           <select v-model="form.trigger" class="plain">
             <option v-for="each in TRIGGERS" :key="each" :value="each">{{ each.replace('-', ' ') }}</option>
-          </select>
-        </label>
-        <label v-if="form.kind === 'hours-logged'" class="field">
-          Hours
-          <input v-model.number="form.hours" class="plain" type="number" min="0.25" step="0.25" required />
-        </label>
-        <label v-if="form.kind === 'certificate-recorded'" class="field">
-          Runs to (empty: by the rules)
-          <input v-model="form.until" class="plain" type="date" />
-        </label>
-        <label v-if="['trigger', 'certificate-recorded', 'familiarised', 'suspended', 'reinstated', 'withdrawn'].includes(form.kind)" class="field">
-          {{ form.kind === 'familiarised' ? 'Machine' : 'In a few words' }}
-          <input v-model="form.words" class="plain" maxlength="200" :required="['familiarised', 'suspended', 'reinstated', 'withdrawn'].includes(form.kind)" />
-        </label>
+          </select></label
+        >
+        <label v-if="form.kind === 'hours-logged'" class="field"
+          >Hours <input v-model.number="form.hours" class="plain" type="number" min="0.25" step="0.25" required
+        /></label>
+        <label v-if="form.kind === 'certificate-recorded'" class="field">Runs to (empty: by the rules) <input v-model="form.until" class="plain" type="date" /></label>
+        <label v-if="['trigger', 'certificate-recorded', 'familiarised', 'suspended', 'reinstated', 'withdrawn'].includes(form.kind)" class="field"
+          >{{ form.kind === 'familiarised' ? 'Machine' : 'In a few words' }}
+          <input v-model="form.words" class="plain" maxlength="200" :required="['familiarised', 'suspended', 'reinstated', 'withdrawn'].includes(form.kind)"
+        /></label>
         <p v-if="problem" role="alert">
           <strong>{{ problem }}</strong>
         </p>

@@ -74,8 +74,7 @@ watch([search, site, team], () => {
   <div class="screen stack">
     <div class="row spread">
       <h1>
-        People
-        <span v-if="page" class="quiet">{{ page.total }}</span>
+        People <span v-if="page" class="quiet">{{ page.total }}</span>
       </h1>
       <div class="row">
         <a :href="fileAddress(routes.exportPeople)" download><Button>Export CSV</Button></a>
@@ -86,24 +85,21 @@ watch([search, site, team], () => {
       </div>
     </div>
     <form class="row" role="search" @submit.prevent>
-      <label class="field grow">
-        Search by name or payroll number
-        <input v-model="search" type="search" class="plain" maxlength="100" />
-      </label>
-      <label class="field">
-        Site
+      <label class="field grow">Search by name or payroll number <input v-model="search" type="search" class="plain" maxlength="100" /></label>
+      <label class="field"
+        >Site
         <select v-model="site" class="plain">
           <option value="">All sites</option>
           <option v-for="each in page?.sites" :key="each">{{ each }}</option>
-        </select>
-      </label>
-      <label class="field">
-        Team
+        </select></label
+      >
+      <label class="field"
+        >Team
         <select v-model="team" class="plain">
           <option value="">All teams</option>
           <option v-for="each in page?.teams" :key="each">{{ each }}</option>
-        </select>
-      </label>
+        </select></label
+      >
     </form>
     <StateBox :loading="loading && !page" :error="error" :empty="rows.length === 0" what="the roster" @retry="load()">
       <template #empty>
@@ -125,10 +121,10 @@ watch([search, site, team], () => {
           <tbody>
             <tr v-for="{ person, standings } in rows" :key="person.id">
               <td>
-                <RouterLink :to="`/people/${person.id}`">
-                  <strong>{{ person.familyName }}</strong>
-                  , {{ person.givenName }}
-                </RouterLink>
+                <RouterLink :to="`/people/${person.id}`"
+                  ><strong>{{ person.familyName }}</strong
+                  >, {{ person.givenName }}</RouterLink
+                >
               </td>
               <td>{{ person.payroll }}</td>
               <td>{{ person.team }}</td>
@@ -148,8 +144,7 @@ watch([search, site, team], () => {
         </table>
       </div>
       <div v-if="page?.next" class="row">
-        <Button @click="load(true)">Show more</Button>
-        <span class="quiet">{{ rows.length }} of {{ page.total }}</span>
+        <Button @click="load(true)">Show more</Button><span class="quiet">{{ rows.length }} of {{ page.total }}</span>
       </div>
     </StateBox>
     <AddPerson v-model:open="adding" :sites="page?.sites ?? []" :teams="page?.teams ?? []" @added="load()" />

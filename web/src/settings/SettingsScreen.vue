@@ -77,38 +77,26 @@ const NUMBERS: readonly { key: 'validMonths' | 'leadDays' | 'graceDays' | 'keepA
     <section class="sheet pad stack">
       <h2>Your password</h2>
       <form class="row" @submit.prevent="changePassword">
-        <label class="field">
-          Current
-          <input v-model="passwords.current" class="plain" type="password" autocomplete="current-password" required />
-        </label>
-        <label class="field">
-          New, at least 10 characters
-          <input v-model="passwords.next" class="plain" type="password" autocomplete="new-password" minlength="10" required />
-        </label>
-        <Button html-type="submit" style="align-self: flex-end">Change</Button>
+        <label class="field">Current <input v-model="passwords.current" class="plain" type="password" autocomplete="current-password" required /></label
+        ><label class="field"
+          >New, at least 10 characters <input v-model="passwords.next" class="plain" type="password" autocomplete="new-password" minlength="10" required /></label
+        ><Button html-type="submit" style="align-self: flex-end">Change</Button>
       </form>
     </section>
     <section class="sheet pad stack">
       <h2>
-        Certification rules
-        <span v-if="rules.data.value" class="quiet">in force since {{ day(rules.data.value.effectiveFrom) }}</span>
+        Certification rules <span v-if="rules.data.value" class="quiet">in force since {{ day(rules.data.value.effectiveFrom) }}</span>
       </h2>
       <StateBox :loading="rules.isPending.value" :error="rules.error.value" what="the rules" @retry="rules.refetch()">
         <form v-if="edited" class="stack" @submit.prevent="saveRules">
           <div class="grid">
-            <label v-for="each in NUMBERS" :key="each.key" class="field">
-              {{ each.name }}
-              <input v-model.number="edited[each.key]" class="plain" type="number" min="0" :disabled="!administers" required />
-            </label>
-            <label class="field">
-              Minimum age
-              <input v-model.number="edited.minimumAge" class="plain" type="number" min="0" max="99" :disabled="!administers" />
-            </label>
+            <label v-for="each in NUMBERS" :key="each.key" class="field"
+              >{{ each.name }} <input v-model.number="edited[each.key]" class="plain" type="number" min="0" :disabled="!administers" required /></label
+            ><label class="field">Minimum age <input v-model.number="edited.minimumAge" class="plain" type="number" min="0" max="99" :disabled="!administers" /></label>
           </div>
           <ul class="grid">
             <li v-for="(effect, trigger) in edited.triggers" :key="trigger">
-              <strong>{{ String(trigger).replace('-', ' ') }}</strong>
-              :
+              <strong>{{ String(trigger).replace('-', ' ') }}</strong>:
               {{
                 effect === 'suspend'
                   ? 'suspends at once'
@@ -121,11 +109,8 @@ const NUMBERS: readonly { key: 'validMonths' | 'leadDays' | 'graceDays' | 'keepA
             </li>
           </ul>
           <div v-if="administers" class="row">
-            <label class="field">
-              From
-              <input v-model="from" class="plain" type="date" required />
-            </label>
-            <Button html-type="submit" style="align-self: flex-end">Keep as new rules</Button>
+            <label class="field">From <input v-model="from" class="plain" type="date" required /></label
+            ><Button html-type="submit" style="align-self: flex-end">Keep as new rules</Button>
           </div>
           <p class="quiet">The employer's rules and local law decide these figures.</p>
         </form>
@@ -162,32 +147,17 @@ const NUMBERS: readonly { key: 'validMonths' | 'leadDays' | 'graceDays' | 'keepA
       </StateBox>
       <h3>Add an account</h3>
       <form class="grid" @submit.prevent="addAccount">
-        <label class="field">
-          Name
-          <input v-model="fresh.name" class="plain" required maxlength="200" />
-        </label>
-        <label class="field">
-          Sign-in name
-          <input v-model="fresh.login" class="plain" required maxlength="60" autocomplete="off" />
-        </label>
-        <label class="field">
-          First password
-          <input v-model="fresh.password" class="plain" type="password" minlength="10" required autocomplete="new-password" />
-        </label>
-        <label class="field">
-          Role
+        <label class="field">Name <input v-model="fresh.name" class="plain" required maxlength="200" /></label>
+        <label class="field">Sign-in name <input v-model="fresh.login" class="plain" required maxlength="60" autocomplete="off" /></label>
+        <label class="field">First password <input v-model="fresh.password" class="plain" type="password" minlength="10" required autocomplete="new-password" /></label>
+        <label class="field"
+          >Role
           <select v-model="fresh.role" class="plain">
             <option v-for="each in ROLES" :key="each" :value="each">{{ ROLE_WORDS[each] }}</option>
-          </select>
-        </label>
-        <label v-if="fresh.role === 'supervisor'" class="field">
-          Team
-          <input v-model="fresh.team" class="plain" required maxlength="80" />
-        </label>
-        <label v-if="fresh.role === 'operator'" class="field">
-          Payroll number of the person
-          <input v-model="fresh.payroll" class="plain" required maxlength="40" />
-        </label>
+          </select></label
+        >
+        <label v-if="fresh.role === 'supervisor'" class="field">Team <input v-model="fresh.team" class="plain" required maxlength="80" /></label>
+        <label v-if="fresh.role === 'operator'" class="field">Payroll number of the person <input v-model="fresh.payroll" class="plain" required maxlength="40" /></label>
         <Button type="primary" html-type="submit" style="align-self: end">Add</Button>
       </form>
     </section>

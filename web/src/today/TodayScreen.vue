@@ -37,10 +37,9 @@ const groups = computed(() => [
           <h2>Faults are still planted in {{ data.planted.length === 1 ? 'a machine' : `${data.planted.length} machines` }}</h2>
           <ul>
             <li v-for="each in data.planted" :key="each.id" class="row spread">
-              <span>
-                <strong>{{ each.unitName }}</strong>
-                ({{ each.classTitle }}): {{ each.stillPlanted.map((f) => f.name).join('; ') }}
-              </span>
+              <span
+                ><strong>{{ each.unitName }}</strong> ({{ each.classTitle }}): {{ each.stillPlanted.map((f) => f.name).join('; ') }}</span
+              >
               <RouterLink v-if="session.is('trainer', 'administrator')" :to="`/assess/${each.id}`"><Button>Take them out</Button></RouterLink>
               <span v-else>Ask {{ each.trainerName }} before this machine is used.</span>
             </li>
@@ -50,10 +49,7 @@ const groups = computed(() => [
         <template v-if="session.role !== 'workshop'">
           <dl class="tally" aria-label="Certificates by standing">
             <div v-for="status in ['valid', 'due', 'lapsed', 'suspended', 'in-training'] as const" :key="status" :class="status">
-              <dt>
-                <TimeArc :status="status" :share="status === 'valid' ? 0.85 : status === 'due' ? 0.12 : null" :size="34" />
-                {{ STATUS_WORDS[status] }}
-              </dt>
+              <dt><TimeArc :status="status" :share="status === 'valid' ? 0.85 : status === 'due' ? 0.12 : null" :size="34" /> {{ STATUS_WORDS[status] }}</dt>
               <dd>{{ data.counts[status] ?? 0 }}</dd>
             </div>
           </dl>
@@ -63,8 +59,7 @@ const groups = computed(() => [
               <p v-if="data.attention.length === 0" class="sheet pad">Nobody is due, lapsed or suspended.</p>
               <div v-for="group in groups.filter((g) => g.rows.length > 0)" :key="group.id">
                 <h2>
-                  {{ group.title }}
-                  <span class="quiet">{{ group.rows.length }}, {{ group.hint.toLowerCase() }}</span>
+                  {{ group.title }} <span class="quiet">{{ group.rows.length }}, {{ group.hint.toLowerCase() }}</span>
                 </h2>
                 <ul class="sheet list">
                   <li v-for="each in group.rows" :key="each.personId + each.classId">
@@ -74,10 +69,10 @@ const groups = computed(() => [
                       :size="30"
                     />
                     <div class="grow">
-                      <RouterLink :to="`/people/${each.personId}`">
-                        <strong>{{ each.personName }}</strong>
-                      </RouterLink>
-                      <span class="quiet">{{ each.classTitle }}, {{ each.team }}</span>
+                      <RouterLink :to="`/people/${each.personId}`"
+                        ><strong>{{ each.personName }}</strong></RouterLink
+                      >
+                      <span class="quiet"> {{ each.classTitle }}, {{ each.team }}</span>
                       <div>{{ each.standing.sentence }}</div>
                     </div>
                   </li>
@@ -92,9 +87,9 @@ const groups = computed(() => [
                 <ul v-else class="sheet list">
                   <li v-for="each in data.open" :key="each.id">
                     <div class="grow">
-                      <RouterLink :to="`/assess/${each.id}`">
-                        <strong>{{ each.personName }}</strong>
-                      </RouterLink>
+                      <RouterLink :to="`/assess/${each.id}`"
+                        ><strong>{{ each.personName }}</strong></RouterLink
+                      >
                       on {{ each.unitName }}
                       <div class="quiet">{{ PHASE_WORDS[each.phase] }}, {{ each.trainerName }}, {{ day(each.createdAt) }}</div>
                     </div>
@@ -107,9 +102,9 @@ const groups = computed(() => [
                 <ul v-else class="sheet list">
                   <li v-for="each in data.recent" :key="each.id">
                     <div class="grow">
-                      <RouterLink :to="`/assess/${each.id}`">
-                        <strong>{{ each.personName }}</strong>
-                      </RouterLink>
+                      <RouterLink :to="`/assess/${each.id}`"
+                        ><strong>{{ each.personName }}</strong></RouterLink
+                      >
                       {{ each.classTitle.toLowerCase() }}
                       <div class="quiet">{{ OUTCOME_WORDS[each.outcome as Outcome] }}{{ each.overridden ? ' (overridden)' : '' }}, {{ day(each.createdAt) }}</div>
                     </div>
