@@ -5,7 +5,8 @@ import { VitePWA } from 'vite-plugin-pwa';
 export default defineConfig({
   root: import.meta.dirname,
   plugins: [
-    vue(),
+    // A line break between two inline elements is a space, as HTML has it and as the formatter assumes.
+    vue({ template: { compilerOptions: { whitespace: 'preserve' } } }),
     // The app shell opens with no network; what the API says is never cached here.
     VitePWA({
       registerType: 'autoUpdate',

@@ -257,7 +257,7 @@ export function demoOrganisation(today: PlainDate, packs: readonly Pack[], seed 
         thorough: 0.55 + 0.45 * level,
         sharp: 0.45 + 0.55 * ((level * 3 + 0.4) % 1),
         grading: 0.35 + 0.65 * ((level * 5 + 0.2) % 1),
-        pace: 0.4 + 0.6 * level,
+        pace: 0.1 + 0.9 * level,
         start: ring[i % 3 === 0 ? 0 : i % 3 === 1 ? 7 : 4] ?? ring[0]!,
       };
       const earlier: string[] = [];

@@ -309,9 +309,6 @@ async function go() {
   gap: 1.1rem;
   align-items: start;
 }
-.pad {
-  padding: 1rem 1.15rem;
-}
 .pick button,
 .units button {
   font: inherit;

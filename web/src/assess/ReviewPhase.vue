@@ -257,38 +257,11 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
   font-size: 2.8rem;
   line-height: 1;
 }
-.act {
-  font: inherit;
-  font-weight: 700;
-  min-height: 56px;
-  display: inline-flex;
-  align-items: center;
-  padding: 0 1.2rem;
-  border: 2px solid var(--petrol);
-  background: var(--petrol);
-  color: var(--on-petrol);
-  border-radius: 3px;
-  text-decoration: none;
-  cursor: pointer;
-}
-.act.plain {
-  background: var(--raised);
-  color: var(--petrol);
-}
-.act:disabled {
-  background: var(--raised);
-  color: var(--quiet);
-  border-color: var(--line);
-  cursor: default;
-}
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 1.1rem;
   align-items: start;
-}
-.pad {
-  padding: 0.9rem 1.1rem;
 }
 .ringbox {
   height: 380px;
@@ -333,15 +306,6 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
 .bar span.low {
   background: var(--amber);
   border: 2px solid var(--ink);
-}
-.link {
-  font: inherit;
-  color: var(--petrol);
-  background: none;
-  border: 0;
-  text-decoration: underline;
-  cursor: pointer;
-  min-height: 44px;
 }
 @media (max-width: 640px) {
   .nowrap {

@@ -271,23 +271,6 @@ const real = ref(false);
   padding: 0.4rem;
   flex-wrap: wrap;
 }
-.big {
-  font: inherit;
-  font-weight: 700;
-  min-height: 56px;
-  min-width: 56px;
-  padding: 0.25rem 0.9rem;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  background: var(--raised);
-  color: var(--ink);
-  cursor: pointer;
-  display: inline-flex;
-  flex-direction: column;
-  align-items: center;
-  justify-content: center;
-  line-height: 1.15;
-}
 .big span {
   font-weight: 400;
   font-size: 0.8rem;
@@ -295,21 +278,6 @@ const real = ref(false);
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.big:disabled {
-  color: var(--quiet);
-  border-color: var(--line);
-  cursor: default;
-}
-.big.primary {
-  background: var(--petrol);
-  color: var(--on-petrol);
-  border-color: var(--petrol);
-}
-.big[aria-pressed='true'] {
-  background: var(--petrol);
-  color: var(--on-petrol);
-  border-color: var(--petrol);
 }
 .wide {
   width: 100%;

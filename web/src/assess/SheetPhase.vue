@@ -116,9 +116,6 @@ async function excuse() {
 </template>
 
 <style scoped>
-.pad {
-  padding: 0.9rem 1.1rem;
-}
 .criterion {
   display: flex;
   flex-wrap: wrap;
@@ -131,29 +128,6 @@ async function excuse() {
   display: grid;
   grid-template-columns: repeat(4, minmax(92px, 1fr));
   gap: 0.4rem;
-}
-.big {
-  font: inherit;
-  font-weight: 700;
-  min-height: 56px;
-  min-width: 56px;
-  padding: 0.25rem 0.8rem;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  background: var(--raised);
-  color: var(--ink);
-  cursor: pointer;
-}
-.big[aria-pressed='true'],
-.big.primary {
-  background: var(--petrol);
-  color: var(--on-petrol);
-  border-color: var(--petrol);
-}
-.big:disabled:not([aria-pressed='true']) {
-  color: var(--quiet);
-  border-color: var(--line);
-  cursor: default;
 }
 .critical {
   border-color: var(--crimson);

@@ -126,9 +126,6 @@ const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.
 .narrow {
   max-width: 1060px;
 }
-.pad {
-  padding: 1rem 1.2rem;
-}
 .choices {
   display: grid;
   grid-template-columns: repeat(3, 1fr);
@@ -148,30 +145,6 @@ const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.
   background: var(--petrol);
   color: var(--on-petrol);
   border-color: var(--petrol);
-}
-.act {
-  font: inherit;
-  font-weight: 700;
-  min-height: 56px;
-  display: inline-flex;
-  align-items: center;
-  padding: 0 1.3rem;
-  border: 2px solid var(--petrol);
-  background: var(--petrol);
-  color: var(--on-petrol);
-  border-radius: 3px;
-  text-decoration: none;
-  cursor: pointer;
-}
-.act.plain {
-  background: var(--raised);
-  color: var(--petrol);
-}
-.act:disabled {
-  background: var(--raised);
-  color: var(--quiet);
-  border-color: var(--line);
-  cursor: default;
 }
 .two {
   display: grid;

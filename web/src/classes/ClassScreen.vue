@@ -307,9 +307,6 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
 .lead {
   max-width: 75ch;
 }
-.pad {
-  padding: 0.9rem 1.1rem;
-}
 .small {
   font-size: 0.88rem;
 }
@@ -430,15 +427,6 @@ const shownStations = computed(() => (station.value ? stations.value.filter((eac
   height: 0.4rem;
   border: 2px solid var(--ink);
   border-radius: 50%;
-}
-.link {
-  font: inherit;
-  color: var(--petrol);
-  background: none;
-  border: 0;
-  text-decoration: underline;
-  cursor: pointer;
-  min-height: 44px;
 }
 @media (max-width: 900px) {
   .two {

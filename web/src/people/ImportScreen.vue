@@ -151,9 +151,6 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
 </template>
 
 <style scoped>
-.pad {
-  padding: 1rem 1.2rem;
-}
 .match {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));

@@ -197,9 +197,6 @@ async function record() {
 </template>
 
 <style scoped>
-.pad {
-  padding: 0.9rem;
-}
 .standings {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(400px, 1fr));

@@ -165,9 +165,6 @@ const NUMBERS: readonly { key: 'validMonths' | 'leadDays' | 'graceDays' | 'keepA
 </template>
 
 <style scoped>
-.pad {
-  padding: 1rem 1.2rem;
-}
 .grid {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));

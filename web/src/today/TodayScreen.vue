@@ -168,18 +168,12 @@ const groups = computed(() => [
 .list li:last-child {
   border-bottom: 0;
 }
-.pad {
-  padding: 0.9rem;
-}
 h2 {
   margin-bottom: 0.4rem;
 }
 h2 .quiet {
   font-weight: 400;
   font-size: 0.95rem;
-}
-.list a + .quiet {
-  margin-left: 0.45em;
 }
 @media (max-width: 900px) {
   .columns {

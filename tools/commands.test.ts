@@ -1,0 +1,67 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+
+/** The commands as typed: what they print last and how they end. */
+const root = join(import.meta.dirname, '..');
+const folder = mkdtempSync(join(tmpdir(), 'rounds-commands-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const run = (tool: string, ...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'tools', tool), ...args], { cwd: root, encoding: 'utf8' });
+  return { status, lines: stdout.trimEnd().split('\n'), stdout, stderr };
+};
+const file = (name: string, text: string) => {
+  const path = join(folder, name);
+  writeFileSync(path, text);
+  return path;
+};
+
+describe('reference', () => {
+  it('runs every case of a file and ends with the count', () => {
+    const { status, lines } = run('reference.ts', 'core/reference/detection.json', 'core/reference/dates.json');
+    expect(status).toBe(0);
+    expect(lines.at(-1)).toBe('79 passed, 0 failed');
+  });
+  it('reports a wrong value as failed with both values, and a kind that is not built as skipped by name', () => {
+    const cases = [
+      { name: 'wrong', kind: 'leap_year', inputs: { year: 1900 }, expected: { leap: true }, tolerance: 0 },
+      { name: 'unknown', kind: 'tides', inputs: {}, expected: {}, tolerance: 0 },
+    ];
+    const { status, stdout, lines } = run('reference.ts', file('mixed.json', JSON.stringify({ cases })));
+    expect(status).toBe(1);
+    expect(stdout).toMatch(/FAILED {2}leap_year: wrong\s+leap: expected true, got false/);
+    expect(stdout).toMatch(/SKIPPED tides: 1 cases/);
+    expect(lines.at(-1)).toBe('0 passed, 1 failed, 1 skipped');
+  });
+  it('fails on a file it cannot read, and without a file says how it is used', () => {
+    expect(run('reference.ts', file('broken.json', '{')).lines.at(-1)).toBe('0 passed, 1 failed');
+    expect(run('reference.ts', join(folder, 'missing.json')).status).toBe(1);
+    expect(run('reference.ts').stderr).toMatch(/usage/);
+  });
+});
+
+describe('pack', () => {
+  const sound = readFileSync(join(root, 'packs/counterbalance-forklift.yaml'), 'utf8');
+  it('says what a sound pack holds', () => {
+    const { status, stdout } = run('pack.ts', 'check', 'packs/counterbalance-forklift.yaml');
+    expect(status).toBe(0);
+    expect(stdout).toMatch(/sound \(72 checkpoints, 97 faults, 21 procedures, 1\d\d steps, 37 numbers, 28 criteria\)/);
+  });
+  it('names file, line and rule of each error', () => {
+    const bad = file('bad.yaml', sound.replace('  - id: CF-11\n', '  - id: CF-10\n').replace('needs: ["tyres=pneumatic"]', 'needs: ["tires=pneumatic"]'));
+    const { status, lines } = run('pack.ts', 'check', bad);
+    expect(status).toBe(1);
+    expect(lines.some((each) => /bad\.yaml:\d+: unique-id: id "CF-10"/.test(each))).toBe(true);
+    expect(lines.some((each) => /bad\.yaml:\d+: unknown-feature: .*"tires"/.test(each))).toBe(true);
+  });
+  it('goes on to the next file after a bad or missing one', () => {
+    const { status, stdout } = run('pack.ts', 'check', join(folder, 'nowhere.yaml'), file('empty.yaml', ''), 'packs/counterbalance-forklift.yaml');
+    expect(status).toBe(1);
+    expect(stdout).toMatch(/cannot be read[\s\S]*empty\.yaml:1: schema[\s\S]*sound/);
+  });
+  it('prints the schema as JSON', () => {
+    expect((JSON.parse(run('pack.ts', 'schema').stdout) as { $schema: string }).$schema).toMatch(/2020-12/);
+  });
+});
