@@ -22,7 +22,7 @@ interface Palette {
   machineDeep: string;
 }
 
-const PALETTES: Readonly<Record<ThemeName, Palette>> = {
+export const PALETTES: Readonly<Record<ThemeName, Palette>> = {
   paper: {
     ground: '#f3eee4',
     sheet: '#fbf8f2',

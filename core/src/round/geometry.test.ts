@@ -16,6 +16,11 @@ describe('the way round a machine', () => {
     // A little outside on both sides: two legs to the corners and the edge between.
     expect(walkingDistance(square, [-2, 0], [2, 0])).toBeCloseTo(2 * Math.SQRT2 + 2, 9);
   });
+  it('is right from anywhere on the edge, not only from corners', () => {
+    expect(walkingDistance(square, [-1, 0.9], [1, 0.8])).toBeCloseTo(0.1 + 2 + 0.2, 9);
+    expect(walkingDistance(square, [-1, 0.5], [-1, -0.5])).toBeCloseTo(1, 9);
+    expect(walkingDistance(square, [-0.4, 1], [1, -0.2])).toBeCloseTo(1.4 + 1.2, 9);
+  });
   it('is straight where nothing is in the way', () => {
     expect(walkingDistance(square, [-2, 2], [2, 2])).toBeCloseTo(4, 9);
     expect(walkingDistance(square, [3, 0], [5, 0])).toBeCloseTo(2, 9);

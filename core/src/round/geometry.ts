@@ -69,6 +69,14 @@ export function standingPoint(hull: readonly Point[], p: Point): Point {
   return best;
 }
 
+/** The hull with a point of its edge as a corner; the same hull when the point is a corner already. */
+function withCorner(hull: readonly Point[], p: Point): Point[] {
+  if (hull.some((each) => distance(each, p) < 1e-9)) return [...hull];
+  const detour = (i: number) => distance(hull[i]!, p) + distance(p, hull[(i + 1) % hull.length]!) - distance(hull[i]!, hull[(i + 1) % hull.length]!);
+  const edge = hull.reduce((best, _, i) => (detour(i) < detour(best) ? i : best), 0);
+  return [...hull.slice(0, edge + 1), p, ...hull.slice(edge + 1)];
+}
+
 /**
  * Metres of the shortest way between two points round a convex obstacle, never through it. Points inside are first moved to its edge.
  * When the straight way is blocked, both points are corners of the hull of obstacle and points, and the shorter of the two chains is the way.
@@ -77,7 +85,7 @@ export function walkingDistance(hull: readonly Point[], from: Point, to: Point):
   const a = standingPoint(hull, from);
   const b = standingPoint(hull, to);
   if (hull.length < 3 || !crosses(hull, a, b)) return distance(a, b);
-  const around = convexHull([...hull, a, b]);
+  const around = withCorner(withCorner(convexHull([...hull, a, b]), a), b);
   const nearest = (p: Point) => around.reduce((best, each, i) => (distance(each, p) < distance(around[best]!, p) ? i : best), 0);
   const i = nearest(a);
   const j = nearest(b);
@@ -86,5 +94,5 @@ export function walkingDistance(hull: readonly Point[], from: Point, to: Point):
     for (let k = start; k !== end; k = (k + 1) % around.length) sum += distance(around[k]!, around[(k + 1) % around.length]!);
     return sum;
   };
-  return Math.min(chain(i, j), chain(j, i)) + distance(around[i]!, a) + distance(around[j]!, b);
+  return Math.min(chain(i, j), chain(j, i));
 }
