@@ -35,6 +35,11 @@ describe('each role', () => {
       .getByRole('button')
       .all())
       expect(await button.isDisabled()).toBe(true);
+    await page.goto(demo.address);
+    await page.getByRole('button', { name: 'My record and cards' }).click();
+    await page.getByRole('heading', { name: 'Isla Marwick' }).waitFor();
+    await page.getByText('May operate today').first().waitFor();
+    expect(await page.getByRole('link', { name: 'Card' }).count()).toBeGreaterThan(0);
     await page.goto(`${demo.address}/people`);
     await page.getByRole('heading', { name: 'Not open to your role' }).waitFor();
     await close();

@@ -1,6 +1,6 @@
 /** `npm test`: installs what is missing, then lint, types, unit, server and browser tests. The last line is `N passed, N failed`. */
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { bin, ensureBrowser, ensureBuilt, ensureInstalled, root } from './setup.mjs';
@@ -39,7 +39,15 @@ step('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
 step('unused', bin('knip'), []);
 step('types', bin('tsc'), ['-p', 'tsconfig.json']);
 step('types of the web app', bin('vue-tsc'), ['-p', 'web/tsconfig.json', '--noEmit']);
-step('class packs', process.execPath, ['--import', 'tsx', 'tools/pack.ts', 'check', 'packs/counterbalance-forklift.yaml']);
+step('class packs', process.execPath, [
+  '--import',
+  'tsx',
+  'tools/pack.ts',
+  'check',
+  ...readdirSync(join(root, 'packs'))
+    .filter((name) => name.endsWith('.yaml'))
+    .map((name) => `packs/${name}`),
+]);
 tests('unit tests', 'unit');
 ensureBuilt();
 try {

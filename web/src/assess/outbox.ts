@@ -2,6 +2,7 @@ import { routes, type RouteAnswer } from '@rounds/contract';
 import type { EvaluationEvent } from '@rounds/core';
 import Dexie, { type EntityTable } from 'dexie';
 import { defineStore } from 'pinia';
+import { v4 as uuidv4 } from 'uuid';
 import { ref } from 'vue';
 import { ApiProblem, call } from '../house/api';
 
@@ -34,7 +35,7 @@ export type Sent = RouteAnswer<typeof routes.appendEvents>;
 /** A name for this device, made once; the server lets one device at a time write to an evaluation. */
 export function deviceName(): string {
   let name = localStorage.getItem('rounds-device');
-  if (!name) localStorage.setItem('rounds-device', (name = crypto.randomUUID()));
+  if (!name) localStorage.setItem('rounds-device', (name = uuidv4()));
   return name;
 }
 
@@ -95,7 +96,9 @@ export const useOutbox = defineStore('outbox', () => {
 
   /** Sends what waits, in order. Resolves when everything was sent or sending stopped. */
   function flush(): Promise<void> {
-    run ??= navigator.locks.request('rounds-outbox', send).finally(() => {
+    // Web Locks are missing where the page came over plain HTTP from another host; then this tab sends on its own.
+    const sending = () => ('locks' in navigator ? navigator.locks.request('rounds-outbox', send) : send());
+    run ??= sending().finally(() => {
       run = null;
     });
     return run;

@@ -30,6 +30,9 @@ const groups = computed(() => [
       <template v-if="data">
         <div class="row spread">
           <h1>{{ weekday }} {{ day(data.today) }}</h1>
+          <RouterLink v-if="session.role === 'operator' && session.account?.personId" :to="`/people/${session.account.personId}`"
+            ><Button type="primary" size="large">My record and cards</Button></RouterLink
+          >
           <RouterLink v-if="session.is('trainer', 'administrator')" to="/assess/new"><Button type="primary" size="large">Prepare an evaluation</Button></RouterLink>
         </div>
 
