@@ -137,6 +137,22 @@ describe('at the desk', () => {
     await close();
   });
 
+  it('somebody who has left comes off the roster, and can be put back with the record kept', async () => {
+    const { page, close } = await browser();
+    await signIn(page, demo.address, 'ronan');
+    await page.goto(`${demo.address}/people?search=Sandison`);
+    await page.getByRole('link', { name: 'Sandison, Arvid' }).click();
+    await page.getByRole('button', { name: 'Take off the roster' }).click();
+    await page.getByText('Off the roster.').waitFor();
+    await page.goBack();
+    await page.getByRole('heading', { name: 'Nobody matches' }).waitFor();
+    await page.goForward();
+    await page.getByRole('button', { name: 'Put back on the roster' }).click();
+    await page.getByRole('button', { name: 'Take off the roster' }).waitFor();
+    await page.getByRole('heading', { name: 'History' }).waitFor();
+    await close();
+  });
+
   it('the theme stays across a reload', async () => {
     const { page, close } = await browser();
     await signIn(page, demo.address, 'ronan');

@@ -47,6 +47,16 @@ const kinds = computed(() => {
   return session.role === 'supervisor' ? all.slice(0, 2) : all;
 });
 
+async function setActive(active: boolean) {
+  problem.value = null;
+  try {
+    await call(routes.changePerson, { params: { id }, body: { active } });
+    await refetch();
+  } catch (failure) {
+    problem.value = explain(failure).detail;
+  }
+}
+
 async function record() {
   problem.value = null;
   const { kind, words } = form;
@@ -86,6 +96,9 @@ async function record() {
             </p>
           </div>
           <div v-if="session.is('trainer', 'administrator', 'supervisor')" class="row">
+            <Button v-if="session.role !== 'supervisor'" @click="setActive(!data.person.active)">{{
+              data.person.active ? 'Take off the roster' : 'Put back on the roster'
+            }}</Button>
             <Button @click="open = true">Record an event</Button>
             <RouterLink v-if="session.role !== 'supervisor'" :to="{ path: '/assess/new', query: { person: data.person.id } }"
               ><Button type="primary">Evaluate</Button></RouterLink
@@ -93,6 +106,9 @@ async function record() {
           </div>
         </div>
 
+        <p v-if="!data.person.active" class="sheet pad" role="status">
+          <strong>Off the roster.</strong> The record is kept; cards of this person no longer answer as valid.
+        </p>
         <section aria-label="Standing by class">
           <p v-if="data.standings.length === 0" class="sheet pad">Nothing on record in any class. Start with training, or take over an earlier certificate.</p>
           <ul class="standings">
