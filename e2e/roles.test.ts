@@ -23,6 +23,7 @@ describe('each role', () => {
     expect(await areas(page)).toEqual(['Today', 'Assess', 'Classes', 'Settings']);
     await page.getByRole('link', { name: 'Assess' }).click();
     await page.getByRole('heading', { name: 'My evaluations' }).waitFor();
+    await page.getByRole('table').waitFor();
     const people = await page.getByRole('table').locator('tbody tr td:first-child').allInnerTexts();
     expect(new Set(people)).toEqual(new Set(['Isla Marwick']));
     await page.getByRole('table').getByRole('link').first().click();
@@ -201,6 +202,7 @@ describe('an evaluation that goes otherwise', () => {
     await page.getByLabel('Find by name or payroll number').fill('Halcrow');
     await page.getByRole('button', { name: /Wren Halcrow/ }).click();
     await page.getByRole('button', { name: /FLT-05/ }).click();
+    await page.getByRole('button', { name: 'Leave out' }).first().waitFor();
     while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0) await page.getByRole('button', { name: 'Leave out' }).first().click();
     await page.getByText('Nothing is planted').waitFor();
     await page.getByRole('button', { name: 'Go to the machine' }).click();

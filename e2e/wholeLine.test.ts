@@ -85,6 +85,7 @@ describe('the whole line', () => {
     await page.getByRole('button', { name: /FLT-01/ }).click();
     await page.getByRole('heading', { name: 'Faults to plant' }).waitFor();
     const leaveOut = page.getByRole('button', { name: 'Leave out' });
+    await leaveOut.first().waitFor();
     while ((await leaveOut.count()) > 0) await leaveOut.first().click();
     for (const id of ['CF-F10', 'CF-F28', 'CF-F60', 'CF-F24']) {
       const add = page.getByLabel('Add a fault');
@@ -181,6 +182,7 @@ describe('the whole line', () => {
 
   it('scores the sheet', async () => {
     await page.getByRole('tab', { name: /Score sheet/ }).click();
+    await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
     const rows = page.getByRole('group').filter({ has: page.getByRole('button', { name: 'Not done' }) });
     const count = await rows.count();
     expect(count).toBe(25);
@@ -194,6 +196,7 @@ describe('the whole line', () => {
 
   it('is refused an outcome while one planted fault is in the machine', async () => {
     await page.getByRole('tab', { name: /Take out/ }).click();
+    await page.getByRole('heading', { name: '4 still in the machine' }).waitFor();
     const ticks = page.getByRole('checkbox', { name: /Taken out/ });
     expect(await ticks.count()).toBe(4);
     for (let i = 0; i < 3; i++) await ticks.nth(i).click();
@@ -289,6 +292,7 @@ describe('two trainers at one evaluation', () => {
     await page.getByLabel('Find by name or payroll number').fill('Hestwall');
     await page.getByRole('button', { name: /Torvald Hestwall/ }).click();
     await page.getByRole('button', { name: /FLT-01/ }).click();
+    await page.getByRole('button', { name: 'Leave out' }).first().waitFor();
     while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0) await page.getByRole('button', { name: 'Leave out' }).first().click();
     await page.getByRole('button', { name: 'Go to the machine' }).click();
     await page.getByRole('button', { name: 'Start the round' }).click();
