@@ -83,10 +83,10 @@ export function gradeFinding(finding: Finding, pack: EffectivePack, policy: Grad
     grade = worse(grade, measured);
   }
 
-  const context1 = contextReason(checkpoint, context);
-  if (grade !== 'sound' && grade !== 'stop' && context1) {
+  const raisedBy = contextReason(checkpoint, context);
+  if (grade !== 'sound' && grade !== 'stop' && raisedBy) {
     grade = GRADES[severity(grade) + 1]!;
-    reasons.push(`raised to ${grade}: ${context1}`);
+    reasons.push(`raised to ${grade}: ${raisedBy}`);
   }
   const before = grade;
   const set = fault ? policy.grades?.[fault.id] : undefined;

@@ -1,12 +1,9 @@
-import { routes, type Role } from '@rounds/contract';
+import type { Role } from '@rounds/contract';
 import { standing, type CertificationEvent, type CertificationEventBody, type PlainDate, type RuleSet, type Standing } from '@rounds/core';
 import { asc, inArray } from 'drizzle-orm';
-import type { Router } from 'express';
-import { v7 as uuidv7 } from 'uuid';
 import type { Database } from '../house/database';
-import { bind } from '../house/binder';
-import { note, rulesOn, siteToday, type Caller, type House } from '../house/context';
-import { certificationEventRow, ruleSetRow, type person } from '../house/schema';
+import type { Caller } from '../house/context';
+import { certificationEventRow, type person } from '../house/schema';
 
 type PersonRow = typeof person.$inferSelect;
 
@@ -53,14 +50,4 @@ export async function standingsOf(
         .sort((a, b) => (a.classId < b.classId ? -1 : 1)),
     ]),
   );
-}
-
-/** Routes of the certification rules. */
-export function certificationRoutes(router: Router, house: House): void {
-  bind(router, house, routes.rules, async () => rulesOn(house.db, await siteToday(house)));
-  bind(router, house, routes.setRules, async ({ body, caller }) => {
-    await house.db.insert(ruleSetRow).values({ id: uuidv7(), effectiveFrom: body.effectiveFrom, body: body.rules, accountId: caller.id });
-    await note(house.db, caller, 'rules-set', body.effectiveFrom, body.rules);
-    return { done: true as const };
-  });
 }

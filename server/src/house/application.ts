@@ -8,7 +8,7 @@ import { pino, type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { accountRoutes } from '../accounts/routes';
 import { assessRoutes } from '../assess/routes';
-import { certificationRoutes } from '../certification/standings';
+import { certificationRoutes } from '../certification/routes';
 import { classRoutes } from '../classes/routes';
 import { peopleRoutes } from '../people/routes';
 import { problemHandler } from './binder';
