@@ -36,7 +36,7 @@ export const SYSTEMS = [
 export type System = (typeof SYSTEMS)[number];
 
 /** Places of a station that lie off the walking line. */
-export const PLACES = ['engine-bay', 'cab', 'platform', 'ground-control', 'on-top', 'underneath', 'remote'] as const;
+export const PLACES = ['engine-bay', 'cab', 'platform', 'ground-control', 'on-top', 'underneath', 'remote', 'each-unit'] as const;
 export type Place = (typeof PLACES)[number];
 
 /** Conditions under which a check or step counts, common to all classes; a pack adds its own. */
