@@ -10,7 +10,7 @@ export interface Composition {
   choices?: Readonly<Record<string, string>>;
 }
 
-/** A pack cut down to one machine's fit-out with the site's choices worked in. `hash` identifies exactly this content. */
+/** A pack cut down to one machine's fit-out with the site's choices worked in. `hash` identifies exactly this content: the pack, the fit-out and the choices. */
 export interface EffectivePack extends Pack {
   fitOut: FitOut;
   choices: Readonly<Record<string, string>>;
@@ -74,7 +74,7 @@ export function compose(pack: Pack, request: Composition): EffectivePack {
         .filter((c) => c.link?.checkpoints === undefined || c.link.checkpoints.length > 0),
     }))
     .filter((section) => section.criteria.length > 0);
-  const composed = {
+  return {
     ...chosen,
     checkpoints,
     faults,
@@ -84,8 +84,20 @@ export function compose(pack: Pack, request: Composition): EffectivePack {
     numbers: kept(chosen.numbers),
     fitOut,
     choices,
+    hash: contentHash({ pack: packHash(pack), fitOut, choices }),
   };
-  return { ...composed, hash: contentHash(composed) };
+}
+
+const packHashes = new WeakMap<Pack, string>();
+
+/** Content hash of a pack, remembered for the object; a pack is never changed in place. */
+export function packHash(pack: Pack): string {
+  let hash = packHashes.get(pack);
+  if (hash === undefined) {
+    hash = contentHash(pack);
+    packHashes.set(pack, hash);
+  }
+  return hash;
 }
 
 function repetitions(value: string | undefined): number {

@@ -1,7 +1,14 @@
+export * from './compareClasses';
 export * from './compose';
 export { canonicalJson, contentHash } from './contentHash';
+export * from './coverage';
+export * from './differences';
 export { packIntegrity, prerequisites, type PackIssue } from './integrity';
 export { needsMet, type FitOut } from './needs';
 export * from './readPack';
 export * from './schema';
+export * from './search';
+export * from './sections';
+export * from './tables';
 export * from './vocabulary';
+export * from './writePack';

@@ -1,5 +1,5 @@
 import { parseNeed } from './needs';
-import type { Pack, Step } from './schema';
+import { CHANGEABLE_ROWS, type Pack, type Step } from './schema';
 import { COMMON_CONDITIONS, severity } from './vocabulary';
 
 /** A rule that a pack breaks, with the path to the offending value. */
@@ -156,7 +156,14 @@ export function packIntegrity(pack: Pack): PackIssue[] {
           (kind === 'steps' && steps.has(id)) ||
           (kind === 'checkpoints' && checkpoints.has(id)) ||
           (kind === 'faults' && pack.faults.some((f) => f.id === id));
-        if (!known) report(['schools', i, 'options', j, 'sets', k, 'path'], 'unresolved-path', `"${set.path}" leads nowhere`);
+        const at = ['schools', i, 'options', j, 'sets', k];
+        if (!known) report([...at, 'path'], 'unresolved-path', `"${set.path}" leads nowhere`);
+        else if (kind in CHANGEABLE_ROWS) {
+          const rows = kind === 'steps' ? [...steps.values()] : pack[kind as 'numbers' | 'checkpoints' | 'faults'];
+          const row = rows.find((each) => each.id === id)!;
+          const changed = CHANGEABLE_ROWS[kind as keyof typeof CHANGEABLE_ROWS].safeParse({ ...row, [set.path.split('/')[2]!]: set.value });
+          if (!changed.success) report([...at, 'value'], 'school-set', `"${set.path}" cannot take this value: ${changed.error.issues[0]!.message}`);
+        }
       }),
     );
   });

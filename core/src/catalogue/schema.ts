@@ -278,6 +278,9 @@ export const packSchema = z.strictObject({
   mistakes: z.array(note),
 });
 
+/** Schemas of the rows a school's choice may change, by the first part of its path. */
+export const CHANGEABLE_ROWS = { numbers: quantity, steps: step, checkpoints: checkpoint, faults: fault } as const;
+
 export type Pack = z.infer<typeof packSchema>;
 export type Origin = z.infer<typeof originSchema>;
 export type Station = z.infer<typeof station>;

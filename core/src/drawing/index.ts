@@ -1,1 +1,2 @@
 export * from './discs';
+export * from './plan';
