@@ -50,7 +50,7 @@ describe('pack', () => {
     expect(stdout).toMatch(/sound \(72 checkpoints, 97 faults, 21 procedures, 1\d\d steps, 37 numbers, 28 criteria\)/);
   });
   it('names file, line and rule of each error', () => {
-    const bad = file('bad.yaml', sound.replace('  - id: CF-11\n', '  - id: CF-10\n').replace('needs: ["tyres=pneumatic"]', 'needs: ["tires=pneumatic"]'));
+    const bad = file('bad.yaml', sound.replace('  - id: CF-11\n', '  - id: CF-10\n').replace('needs: [ "tyres=pneumatic" ]', 'needs: [ "tires=pneumatic" ]'));
     const { status, lines } = run('pack.ts', 'check', bad);
     expect(status).toBe(1);
     expect(lines.some((each) => /bad\.yaml:\d+: unique-id: id "CF-10"/.test(each))).toBe(true);
@@ -60,6 +60,38 @@ describe('pack', () => {
     const { status, stdout } = run('pack.ts', 'check', join(folder, 'nowhere.yaml'), file('empty.yaml', ''), 'packs/counterbalance-forklift.yaml');
     expect(status).toBe(1);
     expect(stdout).toMatch(/cannot be read[\s\S]*empty\.yaml:1: schema[\s\S]*sound/);
+  });
+  it('formats once and for all, keeping comments and content', () => {
+    const messy = file(
+      'messy.yaml',
+      `# kept\n${sound.replace(/methods: \[ look, read \]/g, 'methods:\n      - look\n      - read').replace(/revision: 1/, 'revision:   1')}`,
+    );
+    expect(run('pack.ts', 'format', messy).stdout).toContain('formatted');
+    expect(readFileSync(messy, 'utf8')).toBe(`# kept\n${sound}`);
+    expect(run('pack.ts', 'format', messy).stdout).toContain('already in style');
+    expect(run('pack.ts', 'diff', 'packs/counterbalance-forklift.yaml', messy).stdout).toContain('no difference');
+  });
+  it('tells two packs apart row by row', () => {
+    const { status, stdout } = run(
+      'pack.ts',
+      'diff',
+      'packs/counterbalance-forklift.yaml',
+      file('other.yaml', sound.replace('at: 5 }, { grade: stop, at: 10 }', 'at: 6 }, { grade: stop, at: 10 }')),
+    );
+    expect(status).toBe(0);
+    expect(stdout).toMatch(/~ Check CF-11: [\s\S]*gauges: [\s\S]*1 rows differ/);
+    expect(run('pack.ts', 'diff', 'packs/push-mower.yaml', file('broken.yaml', 'id: [')).status).toBe(1);
+  });
+  it('counts every class and lists what wants something', () => {
+    const { status, lines } = run('pack.ts', 'coverage');
+    expect(status).toBe(0);
+    expect(lines.filter((each) => /^[a-z-]+(\s+\d+){14}$/.test(each.trim()))).toHaveLength(24);
+    expect(lines).toContain('without origin: 0');
+    const bare = file('bare.yaml', sound.replace(/ {8}why: .*\n/, ''));
+    expect(run('pack.ts', 'coverage', bare).stdout).toMatch(/steps without reason: 1 \(counterbalance-forklift\/CF-/);
+  });
+  it('says how it is used', () => {
+    for (const args of [[], ['diff', 'packs/push-mower.yaml'], ['check'], ['dance']]) expect(run('pack.ts', ...args).status).toBe(2);
   });
   it('prints the schema as JSON', () => {
     expect((JSON.parse(run('pack.ts', 'schema').stdout) as { $schema: string }).$schema).toMatch(/2020-12/);

@@ -15,7 +15,7 @@ export interface RouteSpec {
   query?: z.ZodObject;
   body?: z.ZodType;
   /** Schema of a JSON answer, or the media type of a file. */
-  answer: z.ZodType | 'application/pdf' | 'text/csv';
+  answer: z.ZodType | 'application/pdf' | 'text/csv' | 'application/yaml' | 'application/json' | 'application/schema+json' | 'image/svg+xml';
   /** Problem codes beyond the common ones. */
   problems?: readonly string[];
   /** Largest body in bytes; 1 MB when absent. */

@@ -74,9 +74,55 @@ export const classSummary = z.object({
   checkpoints: z.number(),
   faults: z.number(),
   units: z.number(),
-  outlines: z.array(z.object({ part: z.string(), points: z.array(z.array(z.number())) })),
+  outlines: z.array(z.object({ part: z.string(), points: z.array(z.array(z.number())), solid: z.boolean() })),
 });
 export type ClassSummary = z.infer<typeof classSummary>;
+
+/** One thing wrong in a pack or table, with the line of the file (from 1). */
+export const packError = z.object({ line: z.number(), path: z.string(), rule: z.string(), message: z.string() });
+
+/** A row that differs between two packs. */
+export const rowChange = z.object({
+  section: z.string(),
+  sectionName: z.string(),
+  id: z.string(),
+  title: z.string(),
+  kind: z.enum(['added', 'removed', 'changed']),
+  fields: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
+});
+
+/** A searchable row of a class (a LibraryRow of the core). */
+export const libraryRow = z.object({ classId: z.string(), section: z.string(), part: z.string(), id: z.string(), title: z.string(), says: z.string() });
+
+/** A dated and signed choice between schools for a site. */
+export const schoolChoice = z.object({ site: z.string(), schoolId: z.string(), optionId: z.string(), reason: z.string(), by: z.string(), at: z.string() });
+export type SchoolChoice = z.infer<typeof schoolChoice>;
+
+export const packRevisionSchema = z.object({ hash: z.string(), revision: z.number(), publishedAt: z.string(), by: z.string(), note: z.string(), current: z.boolean() });
+export type PackRevision = z.infer<typeof packRevisionSchema>;
+
+/** A draft of a class as YAML, with what is wrong in it. `version` guards against overwriting another's save. */
+export const draftSchema = z.object({ source: z.string(), version: z.number(), by: z.string(), at: z.string(), errors: z.array(packError) });
+export type PackDraft = z.infer<typeof draftSchema>;
+
+/** What an import would do. `hash` is what `importPack` must be given to carry it out. */
+export const importPlan = z.object({
+  classId: z.string(),
+  title: z.string(),
+  outcome: z.enum(['refused', 'new-class', 'new-revision', 'same']),
+  hash: z.string(),
+  changes: z.array(rowChange),
+  errors: z.array(packError),
+});
+export type PackImportPlan = z.infer<typeof importPlan>;
+
+export const packFile = z.object({
+  name: z.string().trim().min(1).max(200),
+  kind: z.enum(['pack', 'checkpoints', 'faults']),
+  /** The class a table belongs to; a pack names its own. */
+  classId: z.string().max(60).nullable(),
+  source: z.string().min(1).max(4_000_000),
+});
 
 export const unitSchema = z.object({
   id: uuid,

@@ -9,7 +9,7 @@ import { publishPack } from './classes/packs';
 import { application } from './house/application';
 import { readSetting, type House } from './house/context';
 import { DirectoryTaken, openStore } from './house/database';
-import { account, machineClass } from './house/schema';
+import { account, packRevision } from './house/schema';
 import { seedDemo } from './house/seedDemo';
 import { listen } from './house/serve';
 import { DEMO_PASSWORD } from './accounts/routes';
@@ -20,10 +20,11 @@ const BACKUP_HOURS = 6;
 /** The project's root: two folders up from server/src and from server/dist alike. */
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..', '..');
 
-function packsOnDisk(): Pack[] {
+/** The shipped packs, a file for each class and named after it; `wanted` spares reading the others. */
+function packsOnDisk(wanted: (classId: string) => boolean = () => true): Pack[] {
   const folder = join(root, 'packs');
   return readdirSync(folder)
-    .filter((name) => name.endsWith('.yaml'))
+    .filter((name) => name.endsWith('.yaml') && wanted(name.replace(/\.yaml$/, '')))
     .flatMap((name) => {
       const reading = readPack(readFileSync(join(folder, name), 'utf8'));
       if (reading.pack) return [reading.pack];
@@ -49,7 +50,10 @@ async function main(): Promise<void> {
     await seedDemo(house.db, demoOrganisation(localDate(new Date().toISOString(), 'Europe/London'), packs), packs);
   } else if (!demo && made)
     throw new Error(`The data in ${store.place} is the demo, whose passwords are public. Start it with npm run demo, or give another directory with ROUNDS_DATA.`);
-  else if (!demo && (await house.db.select({ n: count() }).from(machineClass))[0]!.n === 0) for (const pack of packsOnDisk()) await publishPack(house.db, pack);
+
+  // Classes that came with a newer version of the product; one that was ever published (or withdrawn) here is left to its editors.
+  const known = new Set((await house.db.selectDistinct({ id: packRevision.classId }).from(packRevision)).map((each) => each.id));
+  for (const pack of packsOnDisk((classId) => !known.has(classId))) await publishPack(house.db, pack);
 
   const webRoot = join(root, 'web', 'dist');
   if (!existsSync(join(webRoot, 'index.html'))) console.error('The web app is not built; run npm run build. Serving the API only.');

@@ -1,30 +1,12 @@
-import { createRequire } from 'node:module';
 import { appraise, faultName, foldEvaluation, gradeDiscSvg, localDate, longDate, standing, type EvaluationRecord, type Outcome } from '@rounds/core';
 import { asc, eq } from 'drizzle-orm';
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content } from 'pdfmake/interfaces';
 import { eventsByPerson } from '../certification/standings';
 import { effectivePackOf } from '../classes/packs';
+import { INK, QUIET, render } from '../house/pdf';
 import { readSetting, rulesOn, siteTimeZone, siteToday, type House } from '../house/context';
 import { account, certificationEventRow, machineClass, person, unit, type certificate } from '../house/schema';
 import { eventsOf, type EvaluationRow } from './append';
-
-const require = createRequire(import.meta.url);
-
-interface PdfMake {
-  setFonts(fonts: Record<string, Record<string, string>>): void;
-  setUrlAccessPolicy(policy: () => boolean): void;
-  setLocalAccessPolicy(policy: (path: string) => boolean): void;
-  createPdf(definition: TDocumentDefinitions): { getBuffer(): Promise<Buffer> };
-}
-
-const pdfmake = require('pdfmake') as PdfMake;
-const font = (name: string) => require.resolve(`@expo-google-fonts/atkinson-hyperlegible-next/${name}/AtkinsonHyperlegibleNext_${name}.ttf`);
-pdfmake.setFonts({ Atkinson: { normal: font('400Regular'), bold: font('700Bold'), italics: font('400Regular_Italic'), bolditalics: font('700Bold_Italic') } });
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => path.endsWith('.ttf'));
-
-const INK = '#12302e';
-const QUIET = '#4a5f5c';
 
 const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
   competent: 'Competent',
@@ -33,10 +15,6 @@ const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
   incomplete: 'Not complete',
   blocked: 'Planted faults still in the machine',
 };
-
-function render(definition: TDocumentDefinitions): Promise<Buffer> {
-  return pdfmake.createPdf({ ...definition, defaultStyle: { font: 'Atkinson', fontSize: 9.5, color: INK, lineHeight: 1.15 } }).getBuffer();
-}
 
 function signature(record: EvaluationRecord, role: 'trainer' | 'operator', name: string): Content {
   const signed = record.signatures.get(role);

@@ -4,6 +4,7 @@ import { and, desc, eq, isNotNull } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import { composeAndKeep, effectivePackOf, publishedPack } from '../classes/packs';
+import { siteChoices } from '../classes/schools';
 import { eventsByPerson, maySee, standingsOf } from '../certification/standings';
 import { bind } from '../house/binder';
 import { note, rulesOn, siteToday, type Caller, type House } from '../house/context';
@@ -113,7 +114,11 @@ export function assessRoutes(router: Router, house: House): void {
     if (!machine) throw new ProblemError('not-found', 'There is no such machine in this class.');
     const published = await publishedPack(house.db, body.classId);
     if (!published) throw new ProblemError('composition', 'This class has no published content yet, so it cannot be assessed here.');
-    const pack = await composeAndKeep(house.db, published.pack, { variant: body.variant, features: body.features });
+    const pack = await composeAndKeep(house.db, published.pack, {
+      variant: body.variant,
+      features: body.features,
+      choices: await siteChoices(house.db, published.pack, machine.site),
+    });
     const starts = await house.db
       .select({ first: evaluation.firstStation })
       .from(evaluation)

@@ -1,5 +1,4 @@
 import { routes, type ClassSummary, type Unit } from '@rounds/contract';
-import type { Pack } from '@rounds/core';
 import { asc, count, eq, sql } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
@@ -7,7 +6,11 @@ import { bind } from '../house/binder';
 import { note, rulesOn, siteToday, type House } from '../house/context';
 import { ProblemError } from '../house/problem';
 import { machineClass, packRevision, unit } from '../house/schema';
-import { composeOrProblem, publishedPack } from './packs';
+import { draftRoutes } from './drafts';
+import { exchangeRoutes } from './exchange';
+import { composeOrProblem, packOrProblem, publishedPack } from './packs';
+import { printRoutes } from './prints';
+import { chooseSchool, choiceLog, siteChoices, sitesOf } from './schools';
 
 /** Machine classes in list form; the outline for the thumbnail comes out of the pack in the database. */
 async function summaries(house: House, id?: string): Promise<ClassSummary[]> {
@@ -32,7 +35,7 @@ async function summaries(house: House, id?: string): Promise<ClassSummary[]> {
     .leftJoin(units, eq(units.classId, machineClass.id))
     .where(id === undefined ? undefined : eq(machineClass.id, id))
     .orderBy(asc(machineClass.family), asc(machineClass.title));
-  return rows.map((row) => ({ ...row, outlines: (row.outlines ?? []).map(({ part, points }) => ({ part, points })) }));
+  return rows.map((row) => ({ ...row, outlines: (row.outlines ?? []).map(({ part, points, solid }) => ({ part, points, solid })) }));
 }
 
 function shown(row: typeof unit.$inferSelect): Unit {
@@ -43,12 +46,27 @@ function shown(row: typeof unit.$inferSelect): Unit {
 export function classRoutes(router: Router, house: House): void {
   bind(router, house, routes.classes, async () => ({ classes: await summaries(house) }));
 
-  bind(router, house, routes.machineClass, async ({ params }) => {
+  bind(router, house, routes.machineClass, async ({ params, query }) => {
     const published = await publishedPack(house.db, params.id);
     const [summary] = await summaries(house, params.id);
     const { rules } = await rulesOn(house.db, await siteToday(house));
     const units = (await house.db.select().from(unit).where(eq(unit.classId, params.id)).orderBy(unit.name)).map(shown);
-    return { summary: summary!, pack: published?.pack ?? null, publishedAt: published?.publishedAt ?? null, rules, units };
+    return {
+      summary: summary!,
+      pack: published?.pack ?? null,
+      publishedAt: published?.publishedAt ?? null,
+      rules,
+      units,
+      sites: await sitesOf(house.db),
+      choices: published ? await siteChoices(house.db, published.pack, query.site) : {},
+      choiceLog: await choiceLog(house.db, params.id, query.site),
+    };
+  });
+
+  bind(router, house, routes.chooseSchool, async ({ params, body, caller }) => {
+    const pack = await packOrProblem(house.db, params.id);
+    await chooseSchool(house, caller, pack, body);
+    return { choices: await siteChoices(house.db, pack, body.site), choiceLog: await choiceLog(house.db, params.id, body.site) };
   });
 
   bind(router, house, routes.units, async ({ query }) => {
@@ -62,7 +80,7 @@ export function classRoutes(router: Router, house: House): void {
 
   bind(router, house, routes.addUnit, async ({ body, caller }) => {
     const published = await publishedPack(house.db, body.classId);
-    if (published) composeOrProblem(published.pack as Pack, { variant: body.variant ?? published.pack.variants[0]!.id, features: body.features });
+    if (published) composeOrProblem(published.pack, { variant: body.variant ?? published.pack.variants[0]!.id, features: body.features });
     const [existing] = await house.db.select().from(unit).where(eq(unit.name, body.name));
     if (existing) throw new ProblemError('unit-taken', `A machine called "${body.name}" is already on the list.`);
     const [row] = await house.db
@@ -72,4 +90,8 @@ export function classRoutes(router: Router, house: House): void {
     await note(house.db, caller, 'unit-added', row!.id, { name: row!.name });
     return shown(row!);
   });
+
+  draftRoutes(router, house);
+  exchangeRoutes(router, house);
+  printRoutes(router, house);
 }

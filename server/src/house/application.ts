@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { openApiDocument } from '@rounds/contract/openapi';
+import compression from 'compression';
 import { sql } from 'drizzle-orm';
 import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
@@ -51,6 +52,7 @@ export function application(house: House, options: { webRoot: string | null; log
       },
     }),
   );
+  app.use(compression());
   let requests = 0;
   const begun = Date.now();
   app.use((_request, _response, next) => {

@@ -28,6 +28,10 @@ const TITLES: Record<string, { status: number; title: string }> = {
   'not-complete': { status: 409, title: 'Not complete' },
   'override-needs-reason': { status: 422, title: 'An override needs a reason' },
   'unknown-row': { status: 422, title: 'Not in this class' },
+  'draft-moved': { status: 409, title: 'Somebody else saved this draft' },
+  'pack-broken': { status: 422, title: 'The pack has errors' },
+  'nothing-changed': { status: 409, title: 'Nothing to publish' },
+  'import-moved': { status: 409, title: 'The class has changed since the preview' },
   'not-decided': { status: 409, title: 'Not decided yet' },
   unexpected: { status: 500, title: 'Something went wrong on the server' },
 };

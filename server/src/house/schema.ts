@@ -83,8 +83,40 @@ export const packRevision = pgTable(
     revision: integer('revision').notNull(),
     body: jsonb('body').notNull(),
     publishedAt: instant('published_at').notNull().defaultNow(),
+    /** Who published it; null for packs that ship with the product. */
+    publishedBy: uuid('published_by'),
+    note: text('note').notNull().default(''),
   },
   (t) => [index('pack_revision_class').on(t.classId)],
+);
+
+/** The one draft of a class, as the YAML its editors see. */
+export const packDraft = pgTable('pack_draft', {
+  classId: text('class_id')
+    .primaryKey()
+    .references(() => machineClass.id),
+  source: text('source').notNull(),
+  version: integer('version').notNull(),
+  accountId: uuid('account_id').notNull(),
+  savedAt: instant('saved_at').notNull().defaultNow(),
+});
+
+/** Choices between schools, one row each time somebody chose; the newest of a site, class and school holds. */
+export const schoolChoiceRow = pgTable(
+  'school_choice',
+  {
+    id: uuid('id').primaryKey(),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    site: text('site').notNull(),
+    schoolId: text('school_id').notNull(),
+    optionId: text('option_id').notNull(),
+    reason: text('reason').notNull(),
+    accountId: uuid('account_id').notNull(),
+    chosenAt: instant('chosen_at').notNull().defaultNow(),
+  },
+  (t) => [index('school_choice_of').on(t.classId, t.site)],
 );
 
 /** Composed packs that evaluations were made with, by content hash, so that old results stay readable. */
