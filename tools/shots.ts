@@ -6,7 +6,8 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { openBrowser } from './browser';
-import { startDemo } from './demoServer';
+import { outlineDrawing } from '../core/src/index';
+import { packsOfCheckout, startDemo } from './demoServer';
 import { ensureBrowser, ensureBuilt } from './setup.mjs';
 import { VIEWS, signIn } from './views';
 
@@ -48,4 +49,28 @@ for (const view of wanted) {
   }
   await close();
 }
+if (!values.only || values.only.split(',').includes('outlines')) {
+  await contactSheet();
+  console.log('outlines.png');
+}
 await demo?.stop();
+
+/** One picture of every class's outline from above, each to its own scale. */
+async function contactSheet(): Promise<void> {
+  const cells = packsOfCheckout().map(({ title, plan }) => {
+    const { paths, box } = outlineDrawing(plan.outlines);
+    const side = Math.max(box.width, box.height) * 1.08;
+    const fill = { body: '#f0b429', deep: '#3d3320', light: '#fffdf7', line: 'none' } as const;
+    const drawn = paths
+      .map((p) => `<path d="${p.d}" fill="${fill[p.tone]}" stroke="${p.tone === 'deep' ? '#fffdf7' : '#3d3320'}" stroke-width="${side / 160}"/>`)
+      .join('');
+    return `<figure><svg width="150" height="150" viewBox="${box.x + box.width / 2 - side / 2} ${box.y + box.height / 2 - side / 2} ${side} ${side}">${drawn}</svg><figcaption>${title}<br/><small>${Math.round(box.height * 10) / 10} m long</small></figcaption></figure>`;
+  });
+  const { context, close } = await openBrowser({ viewport: { width: 1280, height: 800 } });
+  const page = context.pages()[0] ?? (await context.newPage());
+  await page.setContent(
+    `<style>body{margin:12px;display:grid;grid-template-columns:repeat(7,1fr);gap:8px 4px;font:13px/1.25 sans-serif;background:#fffdf7;color:#12302e}figure{margin:0;text-align:center}small{color:#4a5f5c}</style>${cells.join('')}`,
+  );
+  await page.screenshot({ path: join(out, 'outlines.png'), fullPage: true });
+  await close();
+}

@@ -112,22 +112,85 @@ export const VIEWS: readonly View[] = [
       await page.getByRole('table').waitFor();
     },
   },
+  { name: 'class-numbers', as: 'hilda', open: go('/classes/overhead-crane?part=numbers&row=OC-N02', /Overhead/) },
+  { name: 'class-start-stop', as: 'hilda', open: go('/classes/wheel-loader?part=start-stop', /Wheel loader/) },
+  { name: 'class-procedures', as: 'hilda', open: go('/classes/towed-generator-set?part=procedures', /Towed generator/) },
+  { name: 'class-sheet', as: 'hilda', open: go('/classes/reach-truck?part=sheet', /Reach truck/) },
+  { name: 'class-cautions', as: 'hilda', open: go('/classes/string-trimmer?part=cautions', /String trimmer/) },
+  { name: 'class-teaching', as: 'hilda', open: go('/classes/telescopic-boom-lift?part=teaching', /Telescopic boom/) },
   {
-    name: 'class-numbers',
+    name: 'class-schools',
     as: 'hilda',
     open: async (page, address) => {
-      await go('/classes/counterbalance-forklift', /Counterbalance forklift/)(page, address);
-      await page.getByRole('tab', { name: /Numbers/ }).click();
+      await go('/classes/counterbalance-forklift?part=schools', /Counterbalance forklift/)(page, address);
+      await page.getByRole('combobox', { name: 'Site' }).selectOption({ index: 1 });
+      await page
+        .getByRole('button', { name: /^Choose for/ })
+        .first()
+        .click();
     },
   },
   {
-    name: 'class-procedures',
+    name: 'class-search',
     as: 'hilda',
+    kept: true,
     open: async (page, address) => {
-      await go('/classes/counterbalance-forklift', /Counterbalance forklift/)(page, address);
-      await page.getByRole('tab', { name: /Procedures/ }).click();
+      await go('/classes', /Machine classes/)(page, address);
+      await page.getByRole('searchbox', { name: 'Search every class' }).fill('two wraps');
+      await page.getByRole('region', { name: 'Search results' }).getByRole('link').first().waitFor();
     },
   },
+  {
+    name: 'class-compare',
+    as: 'hilda',
+    open: async (page, address) => {
+      await go('/classes/compare?a=wheel-loader&b=motor-grader', /Compare two/)(page, address);
+      await page.getByRole('heading', { name: 'Starting' }).waitFor();
+    },
+  },
+  {
+    name: 'class-import',
+    as: 'una',
+    open: async (page, address) => {
+      await go('/classes/import', /Import a class/)(page, address);
+      const yaml = await page.evaluate(async () => (await fetch('/api/classes/push-mower/pack.yaml')).text());
+      await page
+        .getByLabel('Class file')
+        .setInputFiles({
+          name: 'push-mower.yaml',
+          mimeType: 'application/yaml',
+          buffer: Buffer.from(yaml.replace('no crack or break, run true', 'no crack; runs true')),
+        });
+      await page.getByRole('heading', { name: 'What would change' }).waitFor();
+    },
+  },
+  { name: 'class-history', as: 'una', open: go('/classes/push-mower/history', /Revisions of/) },
+  {
+    name: 'class-edit',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      await go('/classes/motor-grader/edit?row=mg-c16', /Edit motor grader/)(page, address);
+      await page.getByRole('form', { name: 'Row mg-c16' }).waitFor();
+    },
+  },
+  {
+    name: 'class-edit-text',
+    as: 'hilda',
+    open: async (page, address) => {
+      await go('/classes/motor-grader/edit?tab=text', /Edit motor grader/)(page, address);
+      await page.getByRole('textbox', { name: 'The class as YAML' }).waitFor();
+    },
+  },
+  {
+    name: 'class-edit-plan',
+    as: 'hilda',
+    open: async (page, address) => {
+      await go('/classes/motor-grader/edit?tab=plan', /Edit motor grader/)(page, address);
+      await page.getByRole('group', { name: 'Plan with stations to move' }).waitFor();
+    },
+  },
+  { name: 'class-edit-changes', as: 'hilda', open: go('/classes/motor-grader/edit?tab=changes', /Edit motor grader/) },
   {
     name: 'assess',
     as: 'hilda',
@@ -148,6 +211,7 @@ export const VIEWS: readonly View[] = [
         .first()
         .click()
         .catch(() => undefined);
+      await page.getByRole('combobox', { name: 'Class' }).selectOption({ label: 'Counterbalance forklift truck' });
       await page.getByRole('button', { name: /FLT-02/ }).click();
       const ticks = page.getByRole('checkbox', { name: 'Confirm planted' });
       await ticks.first().click();

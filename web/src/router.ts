@@ -31,6 +31,15 @@ export const router = createRouter({
       meta: { title: 'Person', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
     },
     { path: '/classes', name: 'classes', component: () => import('./classes/ClassListScreen.vue'), meta: { title: 'Classes' } },
+    { path: '/classes/compare', name: 'compare', component: () => import('./classes/CompareScreen.vue'), meta: { title: 'Compare two classes' } },
+    { path: '/classes/import', name: 'import-class', component: () => import('./classes/ImportPackScreen.vue'), meta: { title: 'Import a class', roles: trainers } },
+    { path: '/classes/:id/edit', name: 'edit-class', component: () => import('./classes/EditScreen.vue'), meta: { title: 'Edit a class', roles: trainers } },
+    {
+      path: '/classes/:id/history',
+      name: 'class-history',
+      component: () => import('./classes/HistoryScreen.vue'),
+      meta: { title: 'Revisions of a class', roles: office },
+    },
     { path: '/classes/:id', name: 'class', component: () => import('./classes/ClassScreen.vue'), meta: { title: 'Machine class' } },
     {
       path: '/assess',

@@ -38,7 +38,7 @@ export const PALETTES: Readonly<Record<ThemeName, Palette>> = {
     onCrimson: '#ffffff',
     walked: '#12504b',
     machine: '#e3dac6',
-    machineDeep: '#b9ae96',
+    machineDeep: '#857a61',
   },
   night: {
     ground: '#0d1817',
@@ -55,7 +55,7 @@ export const PALETTES: Readonly<Record<ThemeName, Palette>> = {
     onCrimson: '#2b0008',
     walked: '#8fd0c4',
     machine: '#25403c',
-    machineDeep: '#4a6b65',
+    machineDeep: '#7fa39b',
   },
   sun: {
     ground: '#ffffff',
@@ -72,7 +72,7 @@ export const PALETTES: Readonly<Record<ThemeName, Palette>> = {
     onCrimson: '#ffffff',
     walked: '#002e2a',
     machine: '#e6e6e6',
-    machineDeep: '#7a7a7a',
+    machineDeep: '#5c5c5c',
   },
 };
 

@@ -4,7 +4,7 @@ export { canonicalJson, contentHash } from './contentHash';
 export * from './coverage';
 export * from './differences';
 export { packIntegrity, prerequisites, type PackIssue } from './integrity';
-export { needsMet, type FitOut } from './needs';
+export { meetNeeds, needsMet, type FitOut } from './needs';
 export * from './readPack';
 export * from './schema';
 export * from './search';

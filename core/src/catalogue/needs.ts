@@ -24,3 +24,16 @@ export function needsMet(needs: readonly string[], fitOut: FitOut): boolean {
     return need.values.includes(fitOut[need.feature] ?? 'no') !== need.negated;
   });
 }
+
+/** The changes to a fit-out that make every need hold: for each unmet need the first value that meets it. Null where no value does. */
+export function meetNeeds(needs: readonly string[], fitOut: FitOut, values: ReadonlyMap<string, readonly string[]>): Record<string, string> | null {
+  const changes: Record<string, string> = {};
+  for (const text of needs) {
+    const { feature } = parseNeed(text);
+    if (needsMet([text], { ...fitOut, ...changes })) continue;
+    const value = values.get(feature)?.find((each) => needsMet([text], { [feature]: each }));
+    if (value === undefined) return null;
+    changes[feature] = value;
+  }
+  return changes;
+}

@@ -1,5 +1,6 @@
+import { canonicalJson } from './contentHash';
 import { Document, isCollection, isPair, isScalar, parseDocument, visit, type Node } from 'yaml';
-import type { Pack } from './schema';
+import { packJsonSchema, type Pack } from './schema';
 
 /** Fields whose short values read better on one line. */
 const ON_ONE_LINE = new Set(
@@ -7,8 +8,8 @@ const ON_ONE_LINE = new Set(
 );
 const LONGEST_LINE = 110;
 
-/** Styles a pack document: short lists and small records on one line, the rest in blocks; text is never folded. Comments are kept. */
-function style(document: Document): string {
+/** Text of a pack document in the house style: short lists and small records on one line, the rest in blocks, text never folded. Comments are kept. */
+export function packDocumentText(document: Document): string {
   visit(document, {
     Pair(_, pair) {
       const key = isScalar(pair.key) ? String(pair.key.value) : '';
@@ -28,14 +29,37 @@ function style(document: Document): string {
   return document.toString({ lineWidth: 0, indentSeq: true, flowCollectionPadding: true });
 }
 
-/** Writes a pack as YAML in the house style. Reading it again gives the same content hash. */
+interface Shape {
+  properties?: Record<string, Shape>;
+  required?: string[];
+  items?: Shape | boolean;
+  default?: unknown;
+}
+
+/** A value with its fields in the schema's order and without those that only repeat a default. */
+function lean(value: unknown, shape: Shape | undefined): unknown {
+  if (Array.isArray(value)) return value.map((each) => lean(each, typeof shape?.items === 'object' ? shape.items : undefined));
+  if (value === null || typeof value !== 'object' || !shape?.properties) return value;
+  const given = value as Record<string, unknown>;
+  const known = Object.keys(shape.properties).filter((key) => given[key] !== undefined);
+  return Object.fromEntries(
+    [...known, ...Object.keys(given).filter((key) => !(key in shape.properties!) && given[key] !== undefined)]
+      .filter((key) => {
+        const field = shape.properties?.[key];
+        return field?.default === undefined || shape.required?.includes(key) || canonicalJson(given[key]) !== canonicalJson(field.default);
+      })
+      .map((key) => [key, lean(given[key], shape.properties![key])]),
+  );
+}
+
+/** Writes a pack as YAML in the house style, fields in the schema's order, defaults left out. Reading it again gives the same content hash. */
 export function packToYaml(pack: Pack): string {
-  return style(new Document(pack));
+  return packDocumentText(new Document(lean(pack, packJsonSchema() as Shape)));
 }
 
 /** Puts a pack's YAML text into the house style; content and comments stay. Throws the YAML error of a text that cannot be parsed. */
 export function formatPackYaml(source: string): string {
   const document = parseDocument(source);
   if (document.errors.length > 0) throw document.errors[0]!;
-  return style(document);
+  return packDocumentText(document);
 }

@@ -5,10 +5,11 @@ import { walkingLine } from '../round/walkingLine';
 export type Tone = 'body' | 'deep' | 'light' | 'line';
 
 const TONES: Readonly<Record<string, Tone>> = Object.fromEntries([
-  ...'wheel track roller forks fork mast carriage blade bucket reel drum auger spinner head grip handle bail tiller counterweight ripper plough wing foot box hook winch pallet-jack hitch coupler jack rib louvre float plank'
+  ...'wheel track roller forks fork mast carriage blade bucket reel drum auger spinner head grip handle bail tiller counterweight ripper plough wing foot box hook winch pallet-jack hitch coupler jack rib louvre float plank runway end-truck tank column box'
     .split(' ')
     .map((part) => [part, 'deep']),
-  ...'cab glass crane-cab guard seat panel rail rotator turret slew-ring circle battery cover lever cap'.split(' ').map((part) => [part, 'light']),
+  ...'bridge trolley outrigger'.split(' ').map((part) => [part, 'body']),
+  ...'cab glass crane-cab guard seat panel rail rotator turret slew-ring circle battery cover lever cap vehicle load'.split(' ').map((part) => [part, 'light']),
 ]) as Record<string, Tone>;
 
 /** The tone of a part; lines that a person can walk through are drawn as lines only. */
@@ -65,10 +66,7 @@ export function planSvg(plan: Pack['plan'], title: string, options: { names?: bo
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(x)} ${n(y)} ${n(width)} ${n(height)}" width="${n((size * width) / Math.max(width, height))}" height="${n((size * height) / Math.max(width, height))}">`,
     `<title>${escape(title)}</title>`,
     `<path d="M${hull.map((p) => `${n(p[0])} ${n(-p[1])}`).join('L')}Z" fill="none" stroke="#555555" stroke-width="${n(unit * 0.09)}" stroke-dasharray="${n(unit * 0.35)} ${n(unit * 0.25)}"/>`,
-    ...drawing.paths.map(
-      (path) =>
-        `<path d="${path.d}" fill="${path.solid ? PRINT_FILL[path.tone] : path.tone === 'line' ? 'none' : PRINT_FILL[path.tone]}" stroke="#222222" stroke-width="${n(unit * 0.07)}" stroke-linejoin="round"/>`,
-    ),
+    ...drawing.paths.map((path) => `<path d="${path.d}" fill="${PRINT_FILL[path.tone]}" stroke="#222222" stroke-width="${n(unit * 0.07)}" stroke-linejoin="round"/>`),
     ...ring.map(({ station, order, at }) => {
       const right = at[0] >= middle;
       const label = options.names

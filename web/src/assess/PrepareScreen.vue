@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { routes, type RouteAnswer, type Unit } from '@rounds/contract';
-import { compose, needsMet, proposePlants, type Fault, type Pack } from '@rounds/core';
+import { proposePlants, type Fault, type Pack } from '@rounds/core';
 import { useQuery } from '@pinia/colada';
 import { Button } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, reactive, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import StateBox from '../house/StateBox.vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import { call, explain } from '../house/api';
 import { GRADE_WORDS } from '../house/words';
+import FitOutSwitches from '../classes/FitOutSwitches.vue';
+import { useFitOut } from '../classes/useFitOut';
 import { deviceName, useOutbox } from './outbox';
 
 const route = useRoute();
@@ -22,8 +24,6 @@ const people = ref<Person[]>([]);
 const person = ref<Person | null>(null);
 const classId = ref('');
 const unitId = ref('');
-const variant = ref('');
-const features = reactive<Record<string, string>>({});
 const conditions = ref('');
 const chosen = ref<string[]>([]);
 const confirmed = ref<string[]>([]);
@@ -40,15 +40,15 @@ const machineClass = useQuery({
 });
 const pack = computed(() => (machineClass.data.value?.summary.id === classId.value ? (machineClass.data.value.pack as Pack | null) : null));
 const units = computed(() => (pack.value ? (machineClass.data.value?.units.filter((each) => each.inService) ?? []) : []));
-const effective = computed(() => {
-  if (!pack.value || !variant.value) return null;
-  try {
-    return compose(pack.value, { variant: variant.value, features: { ...features } });
-  } catch {
-    return null;
-  }
+/** What the machine's site chose between schools holds for the evaluation too. */
+const unitSite = computed(() => units.value.find((each) => each.id === unitId.value)?.site ?? '');
+const atSite = useQuery({
+  key: () => ['class', classId.value, unitSite.value],
+  query: () => call(routes.machineClass, { params: { id: classId.value }, query: { site: unitSite.value } }),
+  enabled: () => unitSite.value !== '',
 });
-const switches = computed(() => pack.value?.features.filter((each) => needsMet(each.needs, { variant: variant.value, ...features })) ?? []);
+const choices = computed(() => atSite.data.value?.choices ?? {});
+const { variant, features, effective } = useFitOut(pack, choices);
 const plantable = computed(() => effective.value?.faults.filter((each) => each.plant) ?? []);
 const faults = computed(() => chosen.value.flatMap((id) => plantable.value.find((each) => each.id === id) ?? []));
 const where = (fault: Fault) => {
@@ -90,9 +90,8 @@ void start();
 
 function takeUnit(unit: Unit) {
   unitId.value = unit.id;
-  for (const each of pack.value!.features) features[each.id] = each.default;
+  features.value = { ...Object.fromEntries(pack.value!.features.map((each) => [each.id, each.default])), ...unit.features };
   variant.value = unit.variant ?? pack.value!.variants[0]!.id;
-  Object.assign(features, unit.features);
   propose();
 }
 function propose() {
@@ -150,7 +149,7 @@ async function go() {
         classId: classId.value,
         unitId: unitId.value,
         variant: variant.value,
-        features: { ...features },
+        features: features.value,
         conditions: conditions.value,
         device: deviceName(),
       },
@@ -220,23 +219,7 @@ async function go() {
                 ><Button html-type="submit" :disabled="!newUnit.trim()" style="align-self: flex-end">Add</Button>
               </form>
               <template v-if="unitId">
-                <label class="field"
-                  >Power
-                  <select v-model="variant" class="plain">
-                    <option v-for="each in pack.variants" :key="each.id" :value="each.id">{{ each.name }}</option>
-                  </select></label
-                >
-                <details>
-                  <summary>Fit-out as on this machine ({{ switches.length }} switches)</summary>
-                  <div class="more">
-                    <label v-for="each in switches" :key="each.id" class="field"
-                      >{{ each.name }}
-                      <select v-model="features[each.id]" class="plain">
-                        <option v-for="value in each.values" :key="value">{{ value }}</option>
-                      </select></label
-                    >
-                  </div>
-                </details>
+                <FitOutSwitches v-model:variant="variant" v-model:features="features" :pack="pack" heading="Fit-out as on this machine" />
               </template>
             </template>
             <label class="field"

@@ -1,68 +1,176 @@
 <script setup lang="ts">
 import { routes, type ClassSummary } from '@rounds/contract';
+import { LibrarySearch, SECTIONS, type LibraryHit, type LibraryRow } from '@rounds/core';
 import { useQuery } from '@pinia/colada';
-import { computed } from 'vue';
+import { Button } from 'ant-design-vue';
+import { computed, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import MachineOutline from '../drawing/MachineOutline.vue';
 import StateBox from '../house/StateBox.vue';
-import { call } from '../house/api';
+import { call, explain } from '../house/api';
+import { useSession } from '../house/session';
 import { FAMILY_WORDS } from '../house/words';
 
+const route = useRoute();
+const router = useRouter();
+const session = useSession();
 const { data, error, isPending, refetch } = useQuery({ key: ['classes'], query: () => call(routes.classes, {}) });
+
+const words = ref(typeof route.query['find'] === 'string' ? route.query['find'] : '');
+const library = useQuery({ key: ['library'], query: () => call(routes.library, {}), enabled: () => words.value.trim() !== '' });
+const onlyClass = ref('');
+watch(words, (now) => void router.replace({ query: now ? { find: now } : {} }));
+const engine = computed(() => (library.data.value ? new LibrarySearch(library.data.value.rows as LibraryRow[]) : null));
+const hits = computed<LibraryHit[]>(() => engine.value?.find(words.value, 400) ?? []);
+const byClass = computed(() => {
+  const counts = new Map<string, number>();
+  for (const hit of hits.value) counts.set(hit.classId, (counts.get(hit.classId) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1]);
+});
+const shown = computed(() => hits.value.filter((each) => !onlyClass.value || each.classId === onlyClass.value).slice(0, 60));
+watch(byClass, (now) => {
+  if (!now.some(([id]) => id === onlyClass.value)) onlyClass.value = '';
+});
+
 const families = computed(() => {
   const groups = new Map<string, ClassSummary[]>();
   for (const each of data.value?.classes ?? []) groups.set(each.family, [...(groups.get(each.family) ?? []), each]);
-  return [...groups].sort((a, b) => Number(b[1].some((c) => c.revision !== null)) - Number(a[1].some((c) => c.revision !== null)));
+  const order = Object.keys(FAMILY_WORDS);
+  return [...groups].sort((a, b) => order.indexOf(a[0]) - order.indexOf(b[0]));
 });
-
-/** Outline of a class as one SVG path with its frame. */
-function thumbnail(each: ClassSummary): { box: string; paths: { d: string; part: string }[] } {
-  const points = each.outlines.flatMap((o) => o.points);
-  const xs = points.map((p) => p[0]!);
-  const ys = points.map((p) => -p[1]!);
-  const [x, y] = [Math.min(...xs), Math.min(...ys)];
-  const side = Math.max(Math.max(...xs) - x, Math.max(...ys) - y) * 1.12;
-  return {
-    box: `${(Math.min(...xs) + Math.max(...xs)) / 2 - side / 2} ${(Math.min(...ys) + Math.max(...ys)) / 2 - side / 2} ${side} ${side}`,
-    paths: each.outlines.map((o) => ({ part: o.part, d: `M${o.points.map((p) => `${p[0]} ${-p[1]!}`).join('L')}Z` })),
-  };
-}
+const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.account?.role ?? ''));
 </script>
 
 <template>
   <div class="screen stack">
-    <h1>
-      Machine classes
-      <span v-if="data" class="quiet">{{ data.classes.filter((c) => c.revision !== null).length }} with checks and faults, {{ data.classes.length }} in all</span>
-    </h1>
+    <div class="row spread">
+      <h1>Machine classes</h1>
+      <div class="row">
+        <RouterLink to="/classes/compare" class="act plain">Compare two</RouterLink>
+        <RouterLink v-if="mayEdit" to="/classes/import" class="act plain">Import</RouterLink>
+      </div>
+    </div>
     <StateBox :loading="isPending" :error="error" :empty="data?.classes.length === 0" what="the machine classes" @retry="refetch()">
       <template #empty
         ><h2>No class is published</h2>
-        <p>The administrator publishes a class pack first.</p></template
+        <p>The administrator imports or publishes a class pack first.</p></template
       >
-      <section v-for="[family, list] in families" :key="family">
-        <h2>{{ FAMILY_WORDS[family] ?? family }}</h2>
-        <ul class="cards">
-          <li v-for="each in list" :key="each.id">
-            <RouterLink :to="`/classes/${each.id}`" class="sheet card" :class="{ bare: each.revision === null }">
-              <svg v-if="each.outlines.length" :viewBox="thumbnail(each).box" width="84" height="84" aria-hidden="true">
-                <path v-for="(part, i) in thumbnail(each).paths" :key="i" :d="part.d" :class="part.part" />
-              </svg>
-              <span class="grow"
-                ><strong>{{ each.title }}</strong
-                ><span v-if="each.revision !== null" class="quiet">{{ each.checkpoints }} checks, {{ each.faults }} faults, {{ each.units }} machines</span
-                ><span v-else class="quiet">certificates only, {{ each.units }} machines</span></span
-              >
-            </RouterLink>
-          </li>
-        </ul>
+      <label class="field find"
+        >Search every class
+        <input v-model="words" type="search" class="plain" placeholder="cool down, belt, two wraps, a row number" maxlength="120" />
+      </label>
+      <section v-if="words.trim()" class="stack" aria-label="Search results" aria-live="polite">
+        <div v-if="library.error.value" class="sheet pad problem" role="alert">
+          {{ explain(library.error.value).detail }} <Button @click="library.refetch()">Try again</Button>
+        </div>
+        <p v-else-if="!engine" role="status">Fetching what the classes say</p>
+        <template v-else>
+          <p>
+            <strong>{{ hits.length === 400 ? 'More than 400' : hits.length }} rows</strong>
+            {{ hits.length === 0 ? 'say that. Try fewer words, or the start of a word.' : `in ${byClass.length} ${byClass.length === 1 ? 'class' : 'classes'}` }}
+          </p>
+          <div v-if="byClass.length > 1" class="chips" role="group" aria-label="Only one class">
+            <button class="chip" :aria-pressed="onlyClass === ''" @click="onlyClass = ''">All</button>
+            <button v-for="[id, n] in byClass" :key="id" class="chip" :aria-pressed="onlyClass === id" @click="onlyClass = onlyClass === id ? '' : id">
+              {{ library.data.value!.titles[id] }} {{ n }}
+            </button>
+          </div>
+          <ul class="sheet hits">
+            <li v-for="hit in shown" :key="`${hit.classId}/${hit.id}`">
+              <RouterLink :to="{ path: `/classes/${hit.classId}`, query: { part: hit.part, row: hit.id } }">
+                <span class="what">{{ SECTIONS[hit.section] }}</span>
+                <span class="grow"
+                  ><strong>{{ hit.title }}</strong> <span class="says">{{ hit.says.slice(0, 170) }}</span></span
+                >
+                <span class="quiet where">{{ library.data.value!.titles[hit.classId] }}<br />{{ hit.id }}</span>
+              </RouterLink>
+            </li>
+          </ul>
+          <p v-if="hits.length > shown.length && !onlyClass" class="quiet">The best {{ shown.length }} are shown; choose a class or add a word for the rest.</p>
+        </template>
       </section>
+      <template v-else>
+        <section v-for="[family, list] in families" :key="family">
+          <h2>{{ FAMILY_WORDS[family] ?? family }}</h2>
+          <ul class="cards">
+            <li v-for="each in list" :key="each.id">
+              <RouterLink :to="`/classes/${each.id}`" class="sheet card" :class="{ bare: each.revision === null }">
+                <MachineOutline v-if="each.outlines.length" :outlines="each.outlines" :size="104" />
+                <span class="grow"
+                  ><strong>{{ each.title }}</strong
+                  ><span v-if="each.revision !== null" class="quiet">{{ each.checkpoints }} checks, {{ each.faults }} faults</span
+                  ><span v-else class="quiet">certificates only</span
+                  ><span v-if="each.units" class="quiet">{{ each.units }} {{ each.units === 1 ? 'machine' : 'machines' }} here</span></span
+                >
+              </RouterLink>
+            </li>
+          </ul>
+        </section>
+      </template>
     </StateBox>
   </div>
 </template>
 
 <style scoped>
+.find input {
+  min-height: 56px;
+  font-size: 1.1rem;
+  max-width: 46rem;
+}
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.chip {
+  font: inherit;
+  font-size: 0.92rem;
+  min-height: 44px;
+  padding: 0.2rem 0.8rem;
+  border: 1px solid var(--quiet);
+  border-radius: 3px;
+  background: var(--raised);
+  color: var(--ink);
+  cursor: pointer;
+}
+.chip[aria-pressed='true'] {
+  background: var(--petrol);
+  color: var(--on-petrol);
+  border-color: var(--petrol);
+}
+.hits li + li {
+  border-top: 1px solid var(--line);
+}
+.hits a {
+  display: flex;
+  gap: 1rem;
+  padding: 0.6rem 1rem;
+  color: var(--ink);
+  text-decoration: none;
+  min-height: 56px;
+}
+.hits a:hover {
+  background: var(--raised);
+}
+.what {
+  flex: 0 0 7.5rem;
+  font-size: 0.88rem;
+  color: var(--petrol);
+  font-weight: 700;
+}
+.says {
+  display: block;
+  font-size: 0.92rem;
+  color: var(--quiet);
+}
+.where {
+  flex: 0 0 12rem;
+  text-align: right;
+  font-size: 0.88rem;
+}
 .cards {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
   gap: 0.75rem;
   margin-top: 0.5rem;
 }
@@ -70,11 +178,14 @@ function thumbnail(each: ClassSummary): { box: string; paths: { d: string; part:
   display: flex;
   gap: 1rem;
   align-items: center;
-  padding: 0.8rem 1rem;
+  padding: 0.7rem 1rem;
   color: var(--ink);
   text-decoration: none;
   min-height: 72px;
   height: 100%;
+}
+.card .machine {
+  flex: none;
 }
 .card:hover {
   border-color: var(--petrol);
@@ -87,19 +198,15 @@ function thumbnail(each: ClassSummary): { box: string; paths: { d: string; part:
   background: none;
   border-style: dashed;
 }
-path {
-  fill: var(--machine);
-  stroke: var(--machine-deep);
-  stroke-width: 0.05;
-}
-path.wheel,
-path.forks,
-path.mast,
-path.carriage {
-  fill: var(--machine-deep);
-}
-path.guard,
-path.seat {
-  fill: none;
+@media (max-width: 700px) {
+  .hits a {
+    flex-direction: column;
+    gap: 0.2rem;
+  }
+  .what,
+  .where {
+    flex: none;
+    text-align: left;
+  }
 }
 </style>

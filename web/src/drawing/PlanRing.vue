@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { walkingLine, type Pack, type Point } from '@rounds/core';
 import { computed } from 'vue';
+import MachineOutline from './MachineOutline.vue';
 
 /** How a station stands in a round. */
 export interface StationMark {
@@ -210,9 +211,7 @@ const circumference = 2 * Math.PI;
       :stroke-dasharray="`${each.length} ${1 - each.length}`"
       :stroke-dashoffset="-each.from"
     />
-    <g class="machine">
-      <path v-for="(each, i) in plan.outlines" :key="i" :d="toPath(each.points)" :class="['part', `part-${each.part}`]" :stroke-width="unit * 0.07" />
-    </g>
+    <MachineOutline bare :outlines="plan.outlines" :line="unit * 0.07" />
     <line
       v-for="node in nodes.filter((n) => n.spur)"
       :key="`spur-${node.id}`"
@@ -292,24 +291,6 @@ const circumference = 2 * Math.PI;
 .walked {
   fill: none;
   stroke: var(--walked);
-}
-.part {
-  fill: var(--machine);
-  stroke: var(--machine-deep);
-  stroke-linejoin: round;
-}
-.part-wheel,
-.part-forks,
-.part-mast,
-.part-carriage,
-.part-blade {
-  fill: var(--machine-deep);
-}
-.part-guard,
-.part-seat {
-  fill: none;
-  stroke: var(--quiet);
-  opacity: 0.7;
 }
 .spur {
   stroke: var(--quiet);

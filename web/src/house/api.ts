@@ -26,8 +26,8 @@ function address(spec: RouteSpec, input: { params?: unknown; query?: unknown }):
 }
 
 /** The address of a file route, for links. */
-export function fileAddress(spec: RouteSpec, params: Record<string, string> = {}): string {
-  return address(spec, { params });
+export function fileAddress(spec: RouteSpec, params: Record<string, string> = {}, query: Record<string, string> = {}): string {
+  return address(spec, { params, query });
 }
 
 /** Calls a route of the contract. Throws ApiProblem. */

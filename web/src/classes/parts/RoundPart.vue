@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { honestSeconds, type Checkpoint, type EffectivePack } from '@rounds/core';
+import { computed, ref } from 'vue';
+import GradeDisc from '../../drawing/GradeDisc.vue';
+import PlanRing from '../../drawing/PlanRing.vue';
+import { originWords } from '../words';
+
+/** The round: plan with stations, and every check in walking order with its faults. */
+const props = defineProps<{ pack: EffectivePack; byChoice: ReadonlyMap<string, string> }>();
+const station = ref<string | null>(null);
+const stations = computed(() => props.pack.plan.stations.filter((each) => checksAt(each.id).length > 0));
+const shown = computed(() =>
+  station.value && stations.value.some((each) => each.id === station.value) ? stations.value.filter((each) => each.id === station.value) : stations.value,
+);
+const checksAt = (id: string) => props.pack.checkpoints.filter((each) => each.station === id || each.alsoAt?.includes(id));
+const faultsOf = (checkpoint: Checkpoint) => props.pack.faults.filter((each) => each.checkpoint === checkpoint.id);
+const marks = computed(() => Object.fromEntries(stations.value.map((each) => [each.id, { done: 0, total: checksAt(each.id).length, state: 'untouched' as const }])));
+const conditions = computed(() => new Map(props.pack.conditions.map((each) => [each.id, each.says])));
+/** A check at several stations is anchored once. */
+const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-${check.id}` : undefined);
+</script>
+
+<template>
+  <div class="two">
+    <div class="ring sheet">
+      <PlanRing
+        :plan="pack.plan"
+        :marks="marks"
+        :current="station"
+        interactive
+        :title="`Plan of the ${pack.title.toLowerCase()} with its stations`"
+        @station="station = station === $event ? null : $event"
+      />
+      <p class="quiet caption">{{ pack.plan.note }}</p>
+    </div>
+    <div class="stack">
+      <p v-if="station"><button class="link" @click="station = null">Show all stations</button></p>
+      <section v-for="each in shown" :id="`row-${each.id}`" :key="each.id" class="sheet pad">
+        <h2>
+          {{ each.name }} <span class="quiet">{{ each.looks }}</span>
+        </h2>
+        <ul class="checks">
+          <li v-for="check in checksAt(each.id)" :id="anchor(check, each.id)" :key="check.id">
+            <div class="row spread">
+              <strong>{{ check.part }}</strong><span class="quiet"
+                >{{ honestSeconds(check) }} s, {{ check.methods.join(', ')
+                }}<template v-if="check.each && typeof check.each.count === 'number'">, {{ check.each.count }} × {{ check.each.of }}</template></span
+              >
+            </div>
+            <div>
+              {{ check.sound }} <span v-if="byChoice.has(check.id)" class="by-choice">site choice: {{ byChoice.get(check.id) }}</span>
+            </div>
+            <div class="quiet small">
+              {{ check.id }}. <template v-if="check.when.length">Counts: {{ check.when.map((w) => conditions.get(w) ?? w.replace(/-/g, ' ')).join(', ') }}. </template
+              >{{ originWords(check.origin) }}.
+            </div>
+            <div v-if="faultsOf(check).length" class="row discs">
+              <span v-for="f in faultsOf(check)" :key="f.id" :title="f.cues.map((c) => c.shows).join('; ')"
+                ><GradeDisc :grade="f.grade" :size="17" /> {{ f.cues[0]!.shows }}</span
+              >
+            </div>
+          </li>
+        </ul>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(360px, 46%) 1fr;
+  gap: 1.25rem;
+  align-items: start;
+}
+.ring {
+  position: sticky;
+  top: 0.75rem;
+  padding: 0.5rem;
+}
+.ring .plan {
+  height: min(54vh, 640px);
+}
+.caption {
+  font-size: 0.85rem;
+  padding: 0 0.5rem;
+}
+.checks li {
+  padding: 0.6rem 0;
+  border-top: 1px solid var(--line);
+}
+.checks li:first-child {
+  border-top: 0;
+}
+.discs {
+  font-size: 0.88rem;
+  gap: 0.3rem 1rem;
+  margin-top: 0.3rem;
+}
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .ring {
+    position: static;
+  }
+}
+</style>

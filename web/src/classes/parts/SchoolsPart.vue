@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import { routes, type SchoolChoice } from '@rounds/contract';
+import type { EffectivePack, School } from '@rounds/core';
+import { Button } from 'ant-design-vue';
+import { reactive, ref } from 'vue';
+import { call, explain } from '../../house/api';
+import { useSession } from '../../house/session';
+import { originWords } from '../words';
+
+/** Points on which practitioners differ: what holds at the site, the alternatives, and who chose when and why. */
+const props = defineProps<{ pack: EffectivePack; site: string; choices: Readonly<Record<string, string>>; log: readonly SchoolChoice[]; mayChoose: boolean }>();
+const emit = defineEmits<{ chosen: [answer: { choices: Record<string, string>; choiceLog: SchoolChoice[] }] }>();
+const session = useSession();
+const open = reactive({ school: '', option: '', reason: '' });
+const busy = ref(false);
+const problem = ref<{ title: string; detail: string } | null>(null);
+
+const lastOf = (school: string) => props.log.filter((each) => each.schoolId === school).at(-1);
+const historyOf = (school: string) =>
+  props.log
+    .filter((each) => each.schoolId === school)
+    .slice(0, -1)
+    .reverse();
+const optionSays = (school: School, id: string) => school.options.find((each) => each.id === id)?.says ?? `${id} (no longer offered)`;
+/** What choosing an option changes, in words. */
+const effects = (school: School, id: string) =>
+  school.options
+    .find((each) => each.id === id)
+    ?.sets.map((each) => (each.path.startsWith('policy/') ? 'the grading of every fault' : each.path.split('/').slice(0, 2).join(' '))) ?? [];
+
+function start(school: School, option: string) {
+  Object.assign(open, { school: school.id, option, reason: '' });
+  problem.value = null;
+}
+async function sign() {
+  busy.value = true;
+  problem.value = null;
+  try {
+    emit(
+      'chosen',
+      await call(routes.chooseSchool, { params: { id: props.pack.id }, body: { site: props.site, schoolId: open.school, optionId: open.option, reason: open.reason } }),
+    );
+    open.school = '';
+  } catch (error) {
+    problem.value = explain(error);
+  } finally {
+    busy.value = false;
+  }
+}
+const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', hour: '2-digit', minute: '2-digit' });
+</script>
+
+<template>
+  <div class="stack">
+    <p class="lead">
+      Points on which good practitioners differ.
+      {{ site ? `What is marked holds at ${site}` : 'Choose a site above to see and change what holds there; without one the class’s own positions hold' }}, on this page,
+      in evaluations and on printed cards.
+    </p>
+    <section v-for="s in pack.schools" :id="`row-${s.id}`" :key="s.id" class="sheet pad stack" :aria-label="s.question">
+      <h2>{{ s.question }}</h2>
+      <ul class="options">
+        <li v-for="o in s.options" :key="o.id" :class="{ holds: pack.choices[s.id] === o.id }">
+          <span class="mark">{{ pack.choices[s.id] === o.id ? (site && choices[s.id] ? 'Holds here' : 'Holds') : 'Alternative' }}</span>
+          <span class="grow"
+            >{{ o.says }}
+            <span class="quiet small"
+              ><template v-if="o.origin">{{ originWords(o.origin) }}. </template
+              ><template v-if="effects(s, o.id).length">Changes {{ effects(s, o.id).join(', ') }}.</template
+              ><template v-else>Taught and shown; changes no row.</template></span
+            ></span
+          >
+          <Button v-if="site && mayChoose && pack.choices[s.id] !== o.id" @click="start(s, o.id)">Choose for {{ site }}</Button>
+        </li>
+      </ul>
+      <form v-if="open.school === s.id" class="sign stack" @submit.prevent="sign">
+        <label class="field"
+          >Why {{ site }} takes "{{ optionSays(s, open.option) }}"
+          <textarea v-model="open.reason" class="plain" rows="2" maxlength="500" required minlength="3"></textarea>
+        </label>
+        <div v-if="problem" class="sheet pad problem" role="alert">
+          <strong>{{ problem.title }}.</strong> {{ problem.detail }}
+        </div>
+        <div class="row">
+          <Button type="primary" html-type="submit" :loading="busy" :disabled="open.reason.trim().length < 3">Sign as {{ session.account?.name }}</Button>
+          <Button @click="open.school = ''">Leave as it is</Button>
+        </div>
+      </form>
+      <p v-if="lastOf(s.id)" class="small">
+        Chosen for {{ lastOf(s.id)!.site }} on {{ when(lastOf(s.id)!.at) }}, signed {{ lastOf(s.id)!.by }}: {{ lastOf(s.id)!.reason }}
+      </p>
+      <details v-if="historyOf(s.id).length" class="small">
+        <summary>Earlier choices</summary>
+        <ul class="bullets">
+          <li v-for="h in historyOf(s.id)" :key="h.at">{{ when(h.at) }}, {{ h.by }}: {{ optionSays(s, h.optionId) }}. {{ h.reason }}</li>
+        </ul>
+      </details>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.options li {
+  display: flex;
+  gap: 0.9rem;
+  align-items: center;
+  padding: 0.45rem 0.6rem;
+  border-left: 4px solid transparent;
+}
+.options li.holds {
+  border-left-color: var(--petrol);
+  background: var(--raised);
+}
+.mark {
+  flex: 0 0 6rem;
+  font-size: 0.88rem;
+  color: var(--quiet);
+}
+.holds .mark {
+  font-weight: 700;
+  color: var(--petrol);
+}
+.options .small {
+  display: block;
+}
+.sign {
+  border-top: 2px solid var(--petrol);
+  padding-top: 0.7rem;
+}
+@media (max-width: 640px) {
+  .options li {
+    flex-wrap: wrap;
+  }
+  .mark {
+    flex-basis: 100%;
+  }
+}
+</style>
