@@ -154,13 +154,11 @@ export const VIEWS: readonly View[] = [
     open: async (page, address) => {
       await go('/classes/import', /Import a class/)(page, address);
       const yaml = await page.evaluate(async () => (await fetch('/api/classes/push-mower/pack.yaml')).text());
-      await page
-        .getByLabel('Class file')
-        .setInputFiles({
-          name: 'push-mower.yaml',
-          mimeType: 'application/yaml',
-          buffer: Buffer.from(yaml.replace('no crack or break, run true', 'no crack; runs true')),
-        });
+      await page.getByLabel('Class file').setInputFiles({
+        name: 'push-mower.yaml',
+        mimeType: 'application/yaml',
+        buffer: Buffer.from(yaml.replace('no crack or break, run true', 'no crack; runs true')),
+      });
       await page.getByRole('heading', { name: 'What would change' }).waitFor();
     },
   },

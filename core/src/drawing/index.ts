@@ -1,2 +1,3 @@
 export * from './discs';
 export * from './plan';
+export * from './ringLayout';

@@ -1,11 +1,11 @@
 import type { Pack } from '../catalogue/schema';
-import { walkingLine } from '../round/walkingLine';
+import { ringLayout } from './ringLayout';
 
 /** How a part of an outline is filled: the machine's body, its dark working parts, its light details, or lines only. */
 export type Tone = 'body' | 'deep' | 'light' | 'line';
 
 const TONES: Readonly<Record<string, Tone>> = Object.fromEntries([
-  ...'wheel track roller forks fork mast carriage blade bucket reel drum auger spinner head grip handle bail tiller counterweight ripper plough wing foot box hook winch pallet-jack hitch coupler jack rib louvre float plank runway end-truck tank column box'
+  ...'wheel track roller forks fork mast carriage blade bucket reel drum auger spinner head grip handle bail tiller counterweight ripper plough wing foot box hook winch pallet-jack hitch coupler jack rib louvre float plank runway end-truck tank box'
     .split(' ')
     .map((part) => [part, 'deep']),
   ...'bridge trolley outrigger'.split(' ').map((part) => [part, 'body']),
@@ -42,38 +42,41 @@ const PRINT_FILL: Readonly<Record<Tone, string>> = { body: '#e4e4e4', deep: '#8c
 const escape = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 
 /**
- * A plan as a whole SVG file in black and grey: outline, walking line, numbered stations and, with `names`, their names beside them.
- * Scale: one unit is one metre.
+ * A plan as a whole SVG file in black and grey: outline, walking line, numbered stations and, with `names`, the stations off the line and
+ * all names beside them. Scale: one unit is one metre.
  */
 export function planSvg(plan: Pack['plan'], title: string, options: { names?: boolean; size?: number } = {}): string {
   const drawing = outlineDrawing(plan.outlines);
-  const line = walkingLine(plan);
-  const ring = line.ring.map((each, i) => ({ station: each, order: i + 1, at: line.positions.get(each.id)! }));
-  const xs = [drawing.box.x, drawing.box.x + drawing.box.width, ...ring.map((each) => each.at[0])];
-  const ys = [drawing.box.y, drawing.box.y + drawing.box.height, ...ring.map((each) => -each.at[1])];
-  const reach = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
-  const unit = reach / 22;
-  const side = options.names ? unit * 7 : unit * 1.6;
-  const x = Math.min(...xs) - side;
-  const y = Math.min(...ys) - unit * 1.6;
-  const width = Math.max(...xs) - x + side;
-  const height = Math.max(...ys) - y + unit * 1.6;
+  const names = options.names ?? false;
+  const { nodes, line, unit, box } = ringLayout(plan, names ? {} : { small: true, only: plan.stations.filter((each) => each.at).map((each) => each.id) });
   const n = (value: number) => Math.round(value * 1000) / 1000;
-  const middle = (Math.min(...xs) + Math.max(...xs)) / 2;
-  const hull = line.hull.length > 2 ? line.hull : ring.map((each) => each.at);
   const size = options.size ?? 600;
+  const scale = size / Math.max(box.width, box.height);
+  const stroke = (from: readonly number[], to: readonly number[], width: number) =>
+    `<line x1="${n(from[0]!)}" y1="${n(from[1]!)}" x2="${n(to[0]!)}" y2="${n(to[1]!)}" stroke="#777777" stroke-width="${n(unit * width)}"/>`;
   return [
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(x)} ${n(y)} ${n(width)} ${n(height)}" width="${n((size * width) / Math.max(width, height))}" height="${n((size * height) / Math.max(width, height))}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(box.x)} ${n(box.y)} ${n(box.width)} ${n(box.height)}" width="${n(box.width * scale)}" height="${n(box.height * scale)}">`,
     `<title>${escape(title)}</title>`,
-    `<path d="M${hull.map((p) => `${n(p[0])} ${n(-p[1])}`).join('L')}Z" fill="none" stroke="#555555" stroke-width="${n(unit * 0.09)}" stroke-dasharray="${n(unit * 0.35)} ${n(unit * 0.25)}"/>`,
+    `<path d="M${line.map((p) => `${n(p[0])} ${n(p[1])}`).join('L')}Z" fill="none" stroke="#555555" stroke-width="${n(unit * 0.09)}" stroke-dasharray="${n(unit * 0.35)} ${n(unit * 0.25)}"/>`,
     ...drawing.paths.map((path) => `<path d="${path.d}" fill="${PRINT_FILL[path.tone]}" stroke="#222222" stroke-width="${n(unit * 0.07)}" stroke-linejoin="round"/>`),
-    ...ring.map(({ station, order, at }) => {
-      const right = at[0] >= middle;
-      const label = options.names
-        ? `<text x="${n(at[0] + (right ? unit : -unit))}" y="${n(-at[1] + unit * 0.25)}" font-size="${n(unit * 0.72)}" text-anchor="${right ? 'start' : 'end'}">${escape(station.name)}</text>`
-        : '';
-      return `<circle cx="${n(at[0])}" cy="${n(-at[1])}" r="${n(unit * 0.72)}" fill="#ffffff" stroke="#222222" stroke-width="${n(unit * 0.1)}"/><text x="${n(at[0])}" y="${n(-at[1] + unit * 0.3)}" font-size="${n(unit * 0.82)}" font-weight="bold" text-anchor="middle">${order}</text>${label}`;
-    }),
+    ...(names
+      ? nodes.map((each) =>
+          each.spur ? stroke(each.anchor, each.at, 0.08) : stroke(each.anchor, [each.label.at[0] - each.label.side * unit * 0.2, each.label.at[1]], 0.05),
+        )
+      : []),
+    ...nodes.map(
+      ({ at, order, name, spur }) =>
+        `<circle cx="${n(at[0])}" cy="${n(at[1])}" r="${n(unit * 0.72)}" fill="#ffffff" stroke="#222222" stroke-width="${n(unit * 0.1)}"${spur ? ` stroke-dasharray="${n(unit * 0.2)} ${n(unit * 0.15)}"` : ''}/>` +
+        `<text x="${n(at[0])}" y="${n(at[1] + unit * 0.3)}" font-size="${n(unit * 0.82)}" font-weight="bold" text-anchor="middle">${escape(String(order ?? name.slice(0, 1)))}</text>`,
+    ),
+    ...(names
+      ? nodes.flatMap(({ label }) =>
+          label.lines.map(
+            (text, i) =>
+              `<text x="${n(label.at[0])}" y="${n(label.at[1] + ((i - (label.lines.length - 1) / 2) * 0.62 + 0.2) * unit)}" font-size="${n(unit * 0.56)}" text-anchor="${label.side < 0 ? 'end' : 'start'}">${escape(text)}</text>`,
+          ),
+        )
+      : []),
     '</svg>',
   ].join('');
 }

@@ -1,4 +1,4 @@
-import type { Pack, Station } from '../catalogue';
+import type { Station } from '../catalogue';
 import { convexHull, offsetHull, standingPoint, walkingDistance, type Point } from './geometry';
 
 /** How far outside the machine's outline an operator walks, metres. */
@@ -14,9 +14,9 @@ export interface WalkingLine {
   positions: Map<string, Point>;
 }
 
-/** Derives the walking line of a class's plan. */
-export function walkingLine(plan: Pack['plan']): WalkingLine {
-  const solid = plan.outlines.filter((each) => each.solid).flatMap((each) => each.points.map((p): Point => [p[0], p[1]]));
+/** Derives the walking line of a class's plan; an outline that does not say whether it is solid is, as in the pack's schema. */
+export function walkingLine(plan: { stations: readonly Station[]; outlines: readonly { points: readonly Point[]; solid?: boolean | undefined }[] }): WalkingLine {
+  const solid = plan.outlines.filter((each) => each.solid ?? true).flatMap((each) => each.points.map((p): Point => [p[0], p[1]]));
   const hull = solid.length >= 3 ? offsetHull(convexHull(solid), WALKING_MARGIN) : [];
   const onLine = plan.stations.filter((each) => each.at !== undefined);
   const points = hull.length > 0 ? hull : onLine.map((each): Point => [each.at![0], each.at![1]]);

@@ -163,7 +163,8 @@ const name = computed(() => stations.value.find((each) => each.id === chosen.val
 }
 .station:focus-visible .touch {
   stroke: var(--amber);
-  stroke-width: 0.08;
+  stroke-width: 3px;
+  vector-effect: non-scaling-stroke;
 }
 text {
   fill: var(--ink);
