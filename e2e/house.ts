@@ -12,6 +12,12 @@ export async function signIn(page: Page, address: string, login: string): Promis
   await page.getByRole('navigation', { name: 'Areas' }).waitFor();
 }
 
+/** Chooses class and machine on the screen that prepares an evaluation. */
+export async function chooseMachine(page: Page, unit: RegExp, title = 'Counterbalance forklift truck'): Promise<void> {
+  await page.getByRole('combobox', { name: 'Class' }).selectOption({ label: title });
+  await page.getByRole('button', { name: unit }).click();
+}
+
 /** A browser of its own for a test; fails the test on errors in the page's console that nobody expected. */
 export async function browser(
   expected: RegExp = /status of (401|403|404|409|413|422|429)|ERR_CONNECTION|ERR_INTERNET|Failed to fetch/,

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startDemo } from '../tools/demoServer';
-import { browser, signIn } from './house';
+import { browser, chooseMachine, signIn } from './house';
 
 /** What each role comes for, by what each sees; and the edges of an evaluation that the whole line does not touch. */
 let demo: Awaited<ReturnType<typeof startDemo>>;
@@ -201,7 +201,7 @@ describe('an evaluation that goes otherwise', () => {
     await page.keyboard.press('n');
     await page.getByLabel('Find by name or payroll number').fill('Halcrow');
     await page.getByRole('button', { name: /Wren Halcrow/ }).click();
-    await page.getByRole('button', { name: /FLT-05/ }).click();
+    await chooseMachine(page, /FLT-05/);
     await page.getByRole('button', { name: 'Leave out' }).first().waitFor();
     while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0) await page.getByRole('button', { name: 'Leave out' }).first().click();
     await page.getByText('Nothing is planted').waitFor();

@@ -6,7 +6,7 @@ import { addMonths, appraise, foldEvaluation, longDate, type EffectivePack, type
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Locator, Page } from 'playwright-core';
 import { startDemo } from '../tools/demoServer';
-import { browser, signIn } from './house';
+import { browser, chooseMachine, signIn } from './house';
 
 /** The whole line as a trainer walks it: roster in, round on the tablet, decision, signatures, card. */
 let demo: Awaited<ReturnType<typeof startDemo>>;
@@ -82,7 +82,7 @@ describe('the whole line', () => {
 
   it('prepares with four confirmed plants', async () => {
     await page.getByRole('link', { name: 'Evaluate' }).click();
-    await page.getByRole('button', { name: /FLT-01/ }).click();
+    await chooseMachine(page, /FLT-01/);
     await page.getByRole('heading', { name: 'Faults to plant' }).waitFor();
     const leaveOut = page.getByRole('button', { name: 'Leave out' });
     await leaveOut.first().waitFor();
@@ -291,7 +291,7 @@ describe('two trainers at one evaluation', () => {
     await page.goto(`${demo.address}/assess/new`);
     await page.getByLabel('Find by name or payroll number').fill('Hestwall');
     await page.getByRole('button', { name: /Torvald Hestwall/ }).click();
-    await page.getByRole('button', { name: /FLT-01/ }).click();
+    await chooseMachine(page, /FLT-01/);
     await page.getByRole('button', { name: 'Leave out' }).first().waitFor();
     while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0) await page.getByRole('button', { name: 'Leave out' }).first().click();
     await page.getByRole('button', { name: 'Go to the machine' }).click();

@@ -34,6 +34,7 @@ const fetched = (hash: typeof earlier) =>
   useQuery({ key: () => ['revision', id, hash.value], query: () => call(routes.classRevision, { params: { id, hash: hash.value } }), enabled: () => hash.value !== '' });
 const [before, after] = [fetched(earlier), fetched(later)];
 const changes = computed(() => (before.data.value && after.data.value ? packDifferences(before.data.value.pack as Pack, after.data.value.pack as Pack) : null));
+const several = computed(() => (data.value?.revisions.length ?? 0) > 1);
 const name = (hash: string) => `revision ${data.value?.revisions.find((each) => each.hash === hash)?.revision ?? '?'}`;
 const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.account?.role ?? ''));
 const problem = ref<{ title: string; detail: string } | null>(null);
@@ -83,8 +84,8 @@ async function withdraw() {
               <th>Published</th>
               <th>By</th>
               <th>Why</th>
-              <th>Before</th>
-              <th>After</th>
+              <th v-if="several">Before</th>
+              <th v-if="several">After</th>
               <th><span class="visually-hidden">Act</span></th>
             </tr>
           </thead>
@@ -96,14 +97,15 @@ async function withdraw() {
               <td>{{ day(r.publishedAt) }}</td>
               <td>{{ r.by }}</td>
               <td>{{ r.note }}</td>
-              <td><input v-model="earlier" type="radio" name="before" :value="r.hash" :aria-label="`Compare from revision ${r.revision}`" /></td>
-              <td><input v-model="later" type="radio" name="after" :value="r.hash" :aria-label="`Compare to revision ${r.revision}`" /></td>
+              <td v-if="several"><input v-model="earlier" type="radio" name="before" :value="r.hash" :aria-label="`Compare from revision ${r.revision}`" /></td>
+              <td v-if="several"><input v-model="later" type="radio" name="after" :value="r.hash" :aria-label="`Compare to revision ${r.revision}`" /></td>
               <td><Button v-if="mayEdit && !r.current" @click="takeUp(r.hash)">Take up again as a draft</Button></td>
             </tr>
           </tbody>
         </table>
       </div>
-      <section class="sheet pad" aria-label="Differences">
+      <p v-if="!several" class="quiet">This is the only revision so far; once there is another, the two can be compared here.</p>
+      <section v-else class="sheet pad" aria-label="Differences">
         <h2>From {{ name(earlier) }} to {{ name(later) }}</h2>
         <p v-if="earlier === later" class="quiet">Choose two revisions to see what differs.</p>
         <StateBox
@@ -137,8 +139,7 @@ input[type='radio'] {
 }
 summary {
   cursor: pointer;
-  min-height: 44px;
-  display: flex;
-  align-items: center;
+  line-height: 44px;
+  font-weight: 700;
 }
 </style>
