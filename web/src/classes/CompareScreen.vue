@@ -114,8 +114,9 @@ const sides = computed(
 .pair,
 .aligned {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 0.75rem;
+  overflow-wrap: break-word;
 }
 .aligned {
   border-top: 1px solid var(--line);

@@ -398,7 +398,7 @@ const status = computed(() => {
         </div>
         <template v-else-if="tab === 'text'">
           <CodeEditor ref="editor" v-model="source" :errors="errors" label="The class as YAML" />
-          <p class="quiet small">Ctrl+Space offers the keys and values that may stand here. Errors are marked at their lines.</p>
+          <p class="quiet small">Ctrl+Space offers the keys and values that may stand here. Errors are marked at their lines. Escape, then Tab, leaves the text.</p>
         </template>
         <PlanEditor v-else-if="tab === 'plan' && value" :plan="value.plan" @move="moveStation" />
         <template v-else-if="tab === 'changes'">

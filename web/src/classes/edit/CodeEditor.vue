@@ -108,7 +108,7 @@ onMounted(() => {
         syntaxHighlighting(defaultHighlightStyle, { fallback: true }),
         autocompletion({ override: [complete], activateOnTyping: true }),
         theme,
-        EditorView.contentAttributes.of({ 'aria-label': props.label }),
+        EditorView.contentAttributes.of({ 'aria-label': props.label, tabindex: '0' }),
         keymap.of([...closeBracketsKeymap, ...defaultKeymap, ...historyKeymap, ...foldKeymap, ...completionKeymap, ...lintKeymap, indentWithTab]),
         EditorView.updateListener.of((update) => {
           if (update.docChanged) emit('update:modelValue', update.state.doc.toString());
