@@ -1,4 +1,3 @@
-import { parse } from 'yaml';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import { BREAKAGES, packSource } from '../core/src/testing';
@@ -292,11 +291,6 @@ describe('carrying a class from house to house', () => {
       expect(await page.getByRole('button', { name: /Import as a new revision|Take the class/ }).count()).toBe(0);
     }
     expect(await hashOf('counterbalance-forklift')).toBe(before);
-  });
-
-  it('what Export gives is what the class says', async () => {
-    const text = await page.evaluate(async () => (await fetch('/api/classes/push-mower/pack.yaml')).text());
-    expect((parse(text) as { id: string }).id).toBe('push-mower');
   });
 });
 

@@ -46,47 +46,46 @@ function forms(word: string): string[] {
  * the phrase as typed, words in the title and whole words count more. Spelled numbers and digits are the same ("two wraps", "2 wraps").
  */
 export class LibrarySearch {
+  /** Title and whole text of each row as words with one space before and after each. */
   private readonly folded: { title: string; all: string }[];
 
   constructor(private readonly rows: readonly LibraryRow[]) {
+    const spaced = (text: string) => ` ${wordsOf(fold(text)).join(' ')} `;
     this.folded = rows.map((row) => {
-      const title = ` ${fold(row.title)} `;
-      return { title, all: `${title} ${fold(row.says)} ${fold(row.id)} ${SECTIONS[row.section].toLowerCase()} ` };
+      const title = spaced(row.title);
+      return { title, all: `${title}${spaced(row.says)}${spaced(row.id)}${spaced(SECTIONS[row.section])}` };
     });
   }
 
   /** The best rows for a query, best first; an empty query finds nothing. */
   find(query: string, limit = 200): LibraryHit[] {
-    const phrase = fold(query).trim();
-    const words = phrase.split(/[^\p{L}\p{N}.%]+/u).filter(Boolean);
+    const words = wordsOf(fold(query));
     if (words.length === 0) return [];
-    const patterns = words.map((word) => forms(word).map((each) => starts(each)));
-    const hits: LibraryHit[] = [];
-    for (let i = 0; i < this.rows.length; i++) {
+    const phrase = ` ${words.join(' ')}`;
+    const starts = words.map((word) => forms(word).map((each) => ` ${each}`));
+    const hits: { row: LibraryRow; score: number }[] = [];
+    this.rows.forEach((row, i) => {
       const { title, all } = this.folded[i]!;
       let score = 0;
-      for (const alternatives of patterns) {
-        let best = 0;
-        for (const pattern of alternatives) {
-          pattern.lastIndex = 0;
-          if (pattern.test(title)) best = Math.max(best, 3);
-          else if (best === 0 && pattern.test(all)) best = 1;
-        }
-        if (best === 0) {
-          score = -1;
-          break;
-        }
-        score += best;
+      for (const alternatives of starts) {
+        if (alternatives.some((each) => title.includes(each))) score += 3;
+        else if (alternatives.some((each) => all.includes(each))) score += 1;
+        else return;
       }
-      if (score < 0) continue;
       if (words.length > 1 && all.includes(phrase)) score += 4;
-      if (title.includes(` ${phrase} `)) score += 3;
-      hits.push({ ...this.rows[i]!, score });
-    }
-    return hits.sort((a, b) => b.score - a.score || a.title.length - b.title.length).slice(0, limit);
+      if (title.includes(`${phrase} `)) score += 3;
+      hits.push({ row, score });
+    });
+    return hits
+      .sort((a, b) => b.score - a.score || a.row.title.length - b.row.title.length)
+      .slice(0, limit)
+      .map(({ row, score }) => ({ ...row, score }));
   }
 }
 
-function starts(word: string): RegExp {
-  return new RegExp(`(?<![\\p{L}\\p{N}])${word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}`, 'u');
+function wordsOf(text: string): string[] {
+  return text
+    .split(/[^\p{L}\p{N}.%]+/u)
+    .map((each) => each.replace(/^\.+(?!\d)|\.+$/g, ''))
+    .filter(Boolean);
 }
