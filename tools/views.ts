@@ -122,8 +122,8 @@ export const VIEWS: readonly View[] = [
     name: 'class-schools',
     as: 'hilda',
     open: async (page, address) => {
-      await go('/classes/counterbalance-forklift?part=schools', /Counterbalance forklift/)(page, address);
-      await page.getByRole('combobox', { name: 'Site' }).selectOption({ index: 1 });
+      await go('/classes/overhead-crane?part=schools', /Overhead/)(page, address);
+      await page.getByRole('combobox', { name: 'Site' }).selectOption('Trust Workshop');
       await page
         .getByRole('button', { name: /^Choose for/ })
         .first()

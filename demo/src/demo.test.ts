@@ -37,6 +37,17 @@ describe('the demo organisation', () => {
       expect(there.evaluations.some((each) => each.createdAt.slice(0, 10) > `${Number(day.slice(0, 4)) - 1}${day.slice(4)}`)).toBe(true);
     }
   });
+  it('has sites choose positions that exist, before today, where machines of the class are', () => {
+    expect(demo.choices.length).toBeGreaterThan(0);
+    for (const each of demo.choices) {
+      const school = packs.find((pack) => pack.id === each.classId)!.schools.find((s) => s.id === each.schoolId)!;
+      expect(school.options.map((o) => o.id)).toContain(each.optionId);
+      expect(school.default).not.toBe(each.optionId);
+      expect(demo.units.some((u) => u.classId === each.classId && u.site === each.site)).toBe(true);
+      expect(demo.accounts.find((a) => a.login === each.by)?.role).toBe('trainer');
+      expect(each.chosenAt.slice(0, 10) < TODAY).toBe(true);
+    }
+  });
   it('gives every id once', () => {
     const ids = [...demo.people, ...demo.units, ...demo.evaluations]
       .map((each) => each.id)

@@ -18,7 +18,7 @@ import {
   type Pack,
   type PlainDate,
 } from '@rounds/core';
-import { CLASSES, FITTERS, OPERATORS, SUPERVISORS, TEAMS, TRAINERS } from './names';
+import { CLASSES, SCHOOL_CHOICES, FITTERS, OPERATORS, SUPERVISORS, TEAMS, TRAINERS } from './names';
 
 /** A seed so that every demo is the same organisation, dated relative to the day it is made. */
 export const DEMO_SEED = 20_260;
@@ -53,6 +53,8 @@ export interface DemoOrganisation {
   accounts: { name: string; login: string; role: 'trainer' | 'operator' | 'supervisor' | 'workshop' | 'administrator'; team: string | null; personId: string | null }[];
   units: { id: string; classId: string; name: string; site: string; variant: string | null; features: Record<string, string> }[];
   certifications: { personId: string; classId: string; on: PlainDate; body: CertificationEventBody; by: string }[];
+  /** Positions a site has chosen where schools differ. */
+  choices: { classId: string; site: string; schoolId: string; optionId: string; reason: string; by: string; chosenAt: string }[];
   evaluations: DemoEvaluation[];
 }
 
@@ -314,6 +316,15 @@ export function demoOrganisation(today: PlainDate, packs: readonly Pack[], seed 
     ],
     units,
     certifications,
+    choices: SCHOOL_CHOICES.filter(([classId]) => packs.some((each) => each.id === classId)).map(([classId, site, schoolId, optionId, reason, by, monthsAgo]) => ({
+      classId,
+      site,
+      schoolId,
+      optionId,
+      reason,
+      by,
+      chosenAt: `${addMonths(today, -monthsAgo)}T09:20:00.000Z`,
+    })),
     evaluations,
   };
 }

@@ -108,3 +108,9 @@ export const TEAMS: readonly (readonly [team: string, site: string, classes: rea
   ['Quarry', 'Breakwater Quarry', ['wheel-loader', 'wheeled-excavator', 'mini-backhoe', 'articulated-hauler', 'motor-grader', 'mining-shovel', 'equipment-trailer']],
   ['Workshop', 'Trust Workshop', ['overhead-crane', 'mobile-column-lift', 'counterbalance-forklift']],
 ];
+
+/** Choices between schools: class, site, school, option, why, by whom, months ago. */
+export const SCHOOL_CHOICES = [
+  ['overhead-crane', 'Trust Workshop', 'OC-D09', 'b', 'the long hook path of bay two has little rope in hand', 'ronan', 4],
+  ['motor-grader', 'Breakwater Quarry', 'mg-d03', 'b', 'starter motors burnt out twice in the cold of January', 'hilda', 9],
+] as const;

@@ -7,7 +7,7 @@ import { remake } from '../assess/append';
 import { composeAndKeep, effectivePackOf, publishPack } from '../classes/packs';
 import { writeSetting } from './context';
 import type { Database } from './database';
-import { account, certificationEventRow, evaluation, evaluationEventRow, machineClass, person, ruleSetRow, unit } from './schema';
+import { account, certificationEventRow, evaluation, evaluationEventRow, machineClass, person, ruleSetRow, schoolChoiceRow, unit } from './schema';
 import { DEFAULT_RULES } from '@rounds/core';
 
 async function inChunks<T>(rows: readonly T[], insert: (chunk: T[]) => Promise<unknown>, size = 400): Promise<void> {
@@ -31,6 +31,7 @@ export async function seedDemo(db: Database, demo: DemoOrganisation, packs: read
     await inChunks(demo.certifications, (chunk) =>
       tx.insert(certificationEventRow).values(chunk.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: accountId.get(by)! }))),
     );
+    if (demo.choices.length) await tx.insert(schoolChoiceRow).values(demo.choices.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: accountId.get(by)! })));
     for (const each of demo.evaluations) {
       const machine = demo.units.find((u) => u.id === each.unitId)!;
       const pack = packs.find((p) => p.id === machine.classId)!;
