@@ -92,6 +92,23 @@ function walk(pack: EffectivePack): { station: Station; order: string; checks: C
 
 const box = (size: number): Column => ({ canvas: [{ type: 'rect', x: 0, y: 1, w: size, h: size, lineWidth: 0.7, lineColor: INK }], width: size + 4 });
 
+/** A check on the round card: a box to tick, the part, what sound means, and how to look. */
+const checkLine = (check: Checkpoint): Content => ({
+  columns: [
+    box(6),
+    {
+      text: [
+        { text: check.part, bold: true },
+        { text: `${check.each && typeof check.each.count === 'number' ? ` (each ${check.each.of})` : ''}: ${check.sound}` },
+        { text: `  ${check.methods.join(', ')}`, color: QUIET },
+      ],
+      fontSize: 6.5,
+    },
+  ],
+  margin: [0, 0.8, 0, 0.8],
+  unbreakable: true,
+});
+
 /** A6 card for the pocket: plan with numbered stations, then every check in walking order. */
 function roundCard({ pack, machine, organisation, printed }: PaperSubject): Promise<Buffer> {
   const rows = walk(pack);
@@ -113,29 +130,13 @@ function roundCard({ pack, machine, organisation, printed }: PaperSubject): Prom
       { svg: planSvg(pack.plan, pack.title), fit: [265, 270], alignment: 'center' },
       { text: `${pack.checkpoints.length} checks, ${minutes} min at an honest pace. ${CAUTION}`, fontSize: 6.5, margin: [0, 4, 0, 0] },
       { text: organisation, fontSize: 6, color: QUIET },
-      ...rows.map(({ station, order, checks }, i): Content => ({
-        stack: [
-          { text: `${order}  ${station.name}`, bold: true, fontSize: 8.5, margin: [0, i === 0 ? 0 : 5, 0, 1], headlineLevel: 1 },
-          ...checks.map((check): Content => ({
-            columns: [
-              box(6),
-              {
-                text: [
-                  { text: check.part, bold: true },
-                  { text: `${check.each && typeof check.each.count === 'number' ? ` (each ${check.each.of})` : ''}: ${check.sound}` },
-                  { text: `  ${check.methods.join(', ')}`, color: QUIET },
-                ],
-                fontSize: 6.5,
-              },
-            ],
-            margin: [0, 0.8, 0, 0.8],
-            unbreakable: true,
-          })),
-        ],
-        ...(i === 0 ? { pageBreak: 'before' as const } : {}),
-      })),
+      ...rows.flatMap(({ station, order, checks }, i): Content[] => {
+        const [first, ...rest] = checks.map(checkLine);
+        const heading: Content = { text: `${order}  ${station.name}`, bold: true, fontSize: 8.5, margin: [0, i === 0 ? 0 : 5, 0, 1] };
+        // A station's name never stands alone at the foot of a page.
+        return [{ stack: [heading, ...(first ? [first] : [])], unbreakable: true, ...(i === 0 ? { pageBreak: 'before' as const } : {}) }, ...rest];
+      }),
     ],
-    pageBreakBefore: (node, nodes) => node.headlineLevel === 1 && nodes.getFollowingNodesOnPage().length === 0,
   });
 }
 
@@ -264,7 +265,7 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
     content: [
       { text: pack.title, bold: true, fontSize: 16 },
       {
-        text: [machine, fitOutWords(pack), 'bold steps are critical; steps without an order between them may change places'].filter(Boolean).join('. '),
+        text: [machine, fitOutWords(pack), 'Bold steps are critical; steps without an order between them may change places'].filter(Boolean).join('. '),
         fontSize: 7.5,
         color: QUIET,
         margin: [0, 1, 0, 6],

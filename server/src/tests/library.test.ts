@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { routes, type PackDraft, type PackImportPlan, type PackRevision } from '@rounds/contract';
 import { contentHash, packTable, packToYaml, readPack, type EffectivePack, type LibraryRow, type Pack } from '@rounds/core';
@@ -228,7 +229,9 @@ describe('search, schema and papers', () => {
     const schema = (await (await desk.nobody.raw('GET', '/api/schema/pack.json')).json()) as { $schema: string };
     expect(schema.$schema).toContain('2020-12');
     const svg = await (await trainer.raw('GET', `/api/classes/${CLASS}/plan.svg`)).text();
-    expect(svg).toMatch(/^<svg[\s\S]*Fork tips[\s\S]*<\/svg>$|^<svg[\s\S]*<\/svg>$/);
+    expect(svg).toMatch(/^<svg[^>]*viewBox=[\s\S]*<\/svg>$/);
+    expect(svg).toContain('>Fork arms<');
+    expect(svg.match(/<circle/g)!.length).toBe(forklift().plan.stations.length);
   });
   it.each(['round-card', 'check-sheet', 'start-stop'])('prints the %s as PDF with its fonts inside', async (paper) => {
     const response = await trainer.raw('GET', `/api/classes/${CLASS}/${paper}.pdf?variant=lpg&features=${encodeURIComponent('{"attachment":"clamp"}')}&site=Quay`);
@@ -240,6 +243,22 @@ describe('search, schema and papers', () => {
     expect(pdf).not.toMatch(/\/BaseFont \/Helvetica/);
     expect((await trainer.raw('GET', `/api/classes/${CLASS}/${paper}.pdf?variant=steam`)).status).toBe(422);
     expect((await trainer.raw('GET', `/api/classes/${CLASS}/${paper}.pdf?features=%7B`)).status).toBe(422);
+  });
+  it('leaves no station of the round card alone at the foot of a page', async () => {
+    const names = forklift().plan.stations.map((each) => each.name);
+    const response = await trainer.raw('GET', `/api/classes/${CLASS}/round-card.pdf`);
+    const text = execFileSync('pdftotext', ['-layout', '-', '-'], { input: Buffer.from(await response.arrayBuffer()), encoding: 'utf8' });
+    const pages = text.split('\f').filter((each) => each.trim() !== '');
+    expect(pages.length).toBeGreaterThan(2);
+    for (const page of pages) {
+      const lines = page
+        .split('\n')
+        .map((each) => each.trim())
+        .filter(Boolean);
+      const last = lines.at(-2)!; // the last of all is the footer
+      expect(names.filter((name) => new RegExp(`^\\d+[a-z]?\\s+${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}$`).test(last))).toEqual([]);
+    }
+    expect(text).toMatch(/^\f?1 +Fork arms$/m);
   });
   it('reads its own YAML back', () => {
     expect(readPack(packToYaml(forklift())).errors).toEqual([]);
