@@ -6,7 +6,7 @@ const source = packSource('counterbalance-forklift');
 const pack = forkliftPack();
 
 describe('the forklift pack', () => {
-  it('is sound and carries what its trade brief asks for', () => {
+  it('is sound and carries what its trade asks for', () => {
     expect(packIntegrity(pack)).toEqual([]);
     expect(pack.checkpoints.length).toBe(72);
     expect(pack.faults.length).toBe(97);
