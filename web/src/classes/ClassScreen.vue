@@ -182,9 +182,9 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
             </select></label
           >
           <span class="quiet"
-            >{{ effective.checkpoints.length }} checks, {{ Math.round(total / 60) }} min at an honest pace. Revision {{ pack.revision }}.<template v-if="byChoice.size">
-              {{ byChoice.size }} rows follow the site’s choices.</template
-            ></span
+            >{{ effective.checkpoints.length }} checks, {{ Math.round(total / 60) }} min at an honest pace. Revision {{ pack.revision }}.{{
+              byChoice.size ? ` ${byChoice.size === 1 ? 'One row follows' : `${byChoice.size} rows follow`} the site’s choices.` : ''
+            }}</span
           >
         </div>
         <div v-if="elsewhere" class="sheet pad row spread" role="status">

@@ -23,7 +23,7 @@ const groups = computed(() =>
       <div class="grid">
         <div v-for="c in g.rows" :id="`row-${c.id}`" :key="c.id" class="sheet pad">
           <h3>{{ c.point }}</h3>
-          <p>{{ c.detail }}</p>
+          <p v-if="c.detail !== c.point">{{ c.detail }}</p>
           <p class="quiet small">{{ originWords(c.origin) }}</p>
         </div>
         <div v-if="g.kind === 'wear'" class="sheet pad">
