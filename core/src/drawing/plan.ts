@@ -1,5 +1,5 @@
 import type { Pack } from '../catalogue/schema';
-import { ringLayout } from './ringLayout';
+import { NAME_SIZE, ringLayout } from './ringLayout';
 
 /** How a part of an outline is filled: the machine's body, its dark working parts, its light details, or lines only. */
 export type Tone = 'body' | 'deep' | 'light' | 'line';
@@ -59,11 +59,7 @@ export function planSvg(plan: Pack['plan'], title: string, options: { names?: bo
     `<title>${escape(title)}</title>`,
     `<path d="M${line.map((p) => `${n(p[0])} ${n(p[1])}`).join('L')}Z" fill="none" stroke="#555555" stroke-width="${n(unit * 0.09)}" stroke-dasharray="${n(unit * 0.35)} ${n(unit * 0.25)}"/>`,
     ...drawing.paths.map((path) => `<path d="${path.d}" fill="${PRINT_FILL[path.tone]}" stroke="#222222" stroke-width="${n(unit * 0.07)}" stroke-linejoin="round"/>`),
-    ...(names
-      ? nodes.map((each) =>
-          each.spur ? stroke(each.anchor, each.at, 0.08) : stroke(each.anchor, [each.label.at[0] - each.label.side * unit * 0.2, each.label.at[1]], 0.05),
-        )
-      : []),
+    ...(names ? nodes.map((each) => stroke(each.anchor, each.link, each.spur ? 0.08 : 0.05)) : []),
     ...nodes.map(
       ({ at, order, name, spur }) =>
         `<circle cx="${n(at[0])}" cy="${n(at[1])}" r="${n(unit * 0.72)}" fill="#ffffff" stroke="#222222" stroke-width="${n(unit * 0.1)}"${spur ? ` stroke-dasharray="${n(unit * 0.2)} ${n(unit * 0.15)}"` : ''}/>` +
@@ -73,7 +69,7 @@ export function planSvg(plan: Pack['plan'], title: string, options: { names?: bo
       ? nodes.flatMap(({ label }) =>
           label.lines.map(
             (text, i) =>
-              `<text x="${n(label.at[0])}" y="${n(label.at[1] + ((i - (label.lines.length - 1) / 2) * 0.62 + 0.2) * unit)}" font-size="${n(unit * 0.56)}" text-anchor="${label.side < 0 ? 'end' : 'start'}">${escape(text)}</text>`,
+              `<text x="${n(label.at[0])}" y="${n(label.heights[i]! + unit * 0.2)}" font-size="${n(unit * NAME_SIZE)}" text-anchor="${label.side < 0 ? 'end' : 'start'}">${escape(text)}</text>`,
           ),
         )
       : []),

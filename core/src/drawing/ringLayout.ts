@@ -12,8 +12,10 @@ export interface RingNode {
   /** Where its spur leaves the walking line; `at` itself for a station on the line. */
   anchor: [number, number];
   spur: boolean;
-  /** Its name in one or two lines: where the lines begin and which way they run. */
-  label: { lines: string[]; at: [number, number]; side: -1 | 1 };
+  /** Where the line from `anchor` ends: at the station itself for a spur, beside the name for one on the walking line. */
+  link: [number, number];
+  /** Its name in one or two lines: where they begin, which way they run, and the middle height of each. */
+  label: { lines: string[]; at: [number, number]; side: -1 | 1; heights: number[] };
 }
 
 /** A plan ring laid out: its stations, the walking line and the box all of it needs. */
@@ -28,6 +30,9 @@ export interface RingLayout {
   shareOf: ReadonlyMap<string, number>;
 }
 
+/** Type size of a name and the step from line to line, in units of the drawing. */
+export const NAME_SIZE = 0.56;
+const NAME_STEP = 0.62;
 /** Letters in a line of a name, and what one takes in units of the drawing. */
 const LINE_LETTERS = 15;
 const LETTER = 0.31;
@@ -173,7 +178,7 @@ export function ringLayout(plan: Pack['plan'], options: { only?: readonly string
   for (const { station, order } of onLine) {
     const lines = nameLines(station.name);
     const at = drawn.get(station.id)!;
-    place({ station, order, at, wish: at[1], height: unit * (0.5 + 0.62 * lines.length), lines });
+    place({ station, order, at, wish: at[1], height: unit * (0.5 + NAME_STEP * lines.length), lines });
   }
   for (const station of plan.stations) {
     if (station.at || !shown(station.id)) continue;
@@ -188,14 +193,16 @@ export function ringLayout(plan: Pack['plan'], options: { only?: readonly string
 
   const nodes: RingNode[] = [];
   for (const side of [-1, 1] as const) {
-    const entries = columns[side].filter((each) => !small || each.order === null).sort((a, b) => a.wish - b.wish || (a.order ?? 99) - (b.order ?? 99));
-    const heights = stack(entries);
-    const edge = side < 0 ? left : right;
-    const column = edge + side * unit * 2.5;
-    entries.forEach((each, i) => {
-      const y = heights[i]!;
+    const entries = [...columns[side]].sort((a, b) => a.wish - b.wish || (a.order ?? 99) - (b.order ?? 99));
+    // Without names only the stations off the line need room in the column.
+    const inColumn = entries.filter((each) => !small || each.order === null);
+    const heights = new Map(stack(inColumn).map((y, i) => [inColumn[i], y]));
+    const column = (side < 0 ? left : right) + side * unit * 2.5;
+    for (const each of entries) {
+      const y = heights.get(each) ?? each.at[1];
       const spur = each.order === null;
       const at: [number, number] = spur ? [column, y] : each.at;
+      const text: [number, number] = [column + side * unit * (spur ? 1.05 : -0.6), y];
       nodes.push({
         id: each.station.id,
         name: each.station.name,
@@ -203,21 +210,10 @@ export function ringLayout(plan: Pack['plan'], options: { only?: readonly string
         at,
         anchor: each.at,
         spur,
-        label: { lines: each.lines, side, at: [column + side * unit * (spur ? 1.05 : -0.6), y] },
+        link: spur ? at : [text[0] - side * unit * 0.2, y],
+        label: { lines: each.lines, side, at: text, heights: each.lines.map((_, i) => y + (i - (each.lines.length - 1) / 2) * unit * NAME_STEP) },
       });
-    });
-    if (small)
-      for (const each of columns[side])
-        if (each.order !== null)
-          nodes.push({
-            id: each.station.id,
-            name: each.station.name,
-            order: each.order,
-            at: each.at,
-            anchor: each.at,
-            spur: false,
-            label: { lines: each.lines, side, at: each.at },
-          });
+    }
   }
   // In the order they are walked, then the ones off the line: the order in which the keyboard reaches them.
   const rank = new Map([...ring, ...plan.stations.filter((each) => !each.at)].map((each, i) => [each.id, i]));

@@ -30,6 +30,11 @@ async function published(): Promise<Pack> {
 async function revisions(): Promise<PackRevision[]> {
   return ((await trainer.call(routes.classRevisions, { params })).body as { revisions: PackRevision[] }).revisions;
 }
+/** An evaluation of the house's operator on the house's truck, as it stands on the day. */
+const prepare = (id: string) =>
+  trainer.call(routes.createEvaluation, {
+    body: { id, personId: people.operatorId, classId: CLASS, unitId: people.unitId, variant: 'diesel', features: {}, conditions: '', device: 'test-device' },
+  });
 const importing = (name: string, pack: string, kind: 'pack' | 'checkpoints' | 'faults' = 'pack') => ({
   name,
   kind,
@@ -114,18 +119,7 @@ describe('drafts', () => {
 
   it('are checked, kept with their errors, published as a new revision, and old evaluations stay as they were', async () => {
     const evaluation = randomUUID();
-    await trainer.call(routes.createEvaluation, {
-      body: {
-        id: evaluation,
-        personId: people.operatorId,
-        classId: CLASS,
-        unitId: people.unitId,
-        variant: 'diesel',
-        features: {},
-        conditions: '',
-        device: 'test-device',
-      },
-    });
+    await prepare(evaluation);
     const before = ((await trainer.call(routes.evaluation, { params: { id: evaluation } })).body as { pack: EffectivePack }).pack;
 
     expect((await trainer.call(routes.classDraft, { params })).body).toEqual({ draft: null });
@@ -200,18 +194,7 @@ describe('schools', () => {
     ).toBe(403);
 
     const id = randomUUID();
-    const opened = await trainer.call(routes.createEvaluation, {
-      body: {
-        id,
-        personId: people.operatorId,
-        classId: CLASS,
-        unitId: people.unitId,
-        variant: 'diesel',
-        features: {},
-        conditions: '',
-        device: 'test-device',
-      },
-    });
+    const opened = await prepare(id);
     const { pack: assessed } = opened.body as { pack: EffectivePack };
     expect(assessed.choices[school.id]).toBe('over-10');
     expect(assessed.numbers.find((each) => each.name === 'ramp threshold')!.value).toBe(10);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ringLayout, type Pack, type RingNode } from '@rounds/core';
+import { NAME_SIZE, ringLayout, type Pack, type RingNode } from '@rounds/core';
 import { computed } from 'vue';
 import MachineOutline from './MachineOutline.vue';
 
@@ -76,8 +76,8 @@ const circumference = 2 * Math.PI;
       :key="`spur-${node.id}`"
       :x1="node.anchor[0]"
       :y1="node.anchor[1]"
-      :x2="node.spur ? node.at[0] : node.label.at[0] - node.label.side * unit * 0.2"
-      :y2="node.spur ? node.at[1] : node.label.at[1]"
+      :x2="node.link[0]"
+      :y2="node.link[1]"
       :class="node.spur ? 'spur' : 'leader'"
       :stroke-width="unit * (node.spur ? 0.08 : 0.05)"
     />
@@ -113,11 +113,11 @@ const circumference = 2 * Math.PI;
           :key="`name-${node.id}`"
           class="name"
           :class="{ current: current === node.id }"
-          :font-size="unit * 0.56"
+          :font-size="unit * NAME_SIZE"
           :text-anchor="node.label.side < 0 ? 'end' : 'start'"
           dominant-baseline="central"
         >
-          <tspan v-for="(each, i) in node.label.lines" :key="i" :x="node.label.at[0]" :y="node.label.at[1] + (i - (node.label.lines.length - 1) / 2) * unit * 0.62">
+          <tspan v-for="(each, i) in node.label.lines" :key="i" :x="node.label.at[0]" :y="node.label.heights[i]">
             {{ each }}
           </tspan>
         </text>
