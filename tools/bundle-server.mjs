@@ -1,11 +1,11 @@
-/** Bundles the server and the workspace packages it uses into server/dist/main.js; registry packages stay outside. */
+/** Bundles the server and its worker threads with the workspace packages they use into server/dist; registry packages stay outside. */
 import { build } from 'esbuild';
 import { join } from 'node:path';
 import { root } from './setup.mjs';
 
 await build({
-  entryPoints: [join(root, 'server/src/main.ts')],
-  outfile: join(root, 'server/dist/main.js'),
+  entryPoints: { main: join(root, 'server/src/main.ts'), worker: join(root, 'server/src/jobs/worker.ts') },
+  outdir: join(root, 'server/dist'),
   bundle: true,
   platform: 'node',
   target: 'node20',
@@ -20,3 +20,6 @@ await build({
   },
   logLevel: 'warning',
 });
+
+/** For Vitest, which imports this file before the server's tests so that worker threads have their bundle. */
+export default function setup() {}

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { localDate, readPack, type Pack } from '../core/src/index';
 import { demoOrganisation } from '../demo/src/index';
-import { application, listen, openStore, publishPack, seedDemo, type House } from '../server/src/index';
+import { application, listen, openHouse, openStore, publishPack, seedDemo, type House } from '../server/src/index';
 
 const root = join(import.meta.dirname, '..');
 
@@ -22,11 +22,12 @@ export function packsOfCheckout(): Pack[] {
 export async function startDemo(options: { demo?: boolean } = {}): Promise<{ address: string; house: House; directory: string; stop: () => Promise<void> }> {
   const directory = mkdtempSync(join(tmpdir(), 'rounds-data-'));
   const store = await openStore({ directory, migrations: join(root, 'server', 'migrations') });
-  const house: House = { store, db: store.db, now: () => new Date(), demo: options.demo !== false, publicUrl: null };
+  const house = openHouse(store, { demo: options.demo !== false });
   const packs = packsOfCheckout();
   if (options.demo === false) for (const pack of packs) await publishPack(store.db, pack);
   else {
-    await seedDemo(store.db, demoOrganisation(localDate(new Date().toISOString(), 'Europe/London'), packs), packs);
+    const today = localDate(new Date().toISOString(), 'Europe/London');
+    await seedDemo(store.db, demoOrganisation(today, packs), packs, today);
   }
   const listening = await listen(application(house, { webRoot: join(root, 'web', 'dist') }), 0, false);
   return {
@@ -35,6 +36,7 @@ export async function startDemo(options: { demo?: boolean } = {}): Promise<{ add
     directory,
     stop: async () => {
       await listening.stop();
+      await house.pool.close();
       await store.close();
       rmSync(directory, { recursive: true, force: true });
     },

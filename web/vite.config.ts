@@ -9,7 +9,8 @@ export default defineConfig({
     vue({ template: { compilerOptions: { whitespace: 'preserve' } } }),
     // The app shell opens with no network; what the API says is never cached here.
     VitePWA({
-      registerType: 'autoUpdate',
+      // A newer version waits until somebody takes it up: an open evaluation never loses the files it runs on.
+      registerType: 'prompt',
       injectRegister: false,
       manifest: {
         name: 'Rounds',

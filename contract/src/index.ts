@@ -1,3 +1,4 @@
+export * from './problems';
 export * from './route';
 export * from './routes';
 export * from './shapes';

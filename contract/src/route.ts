@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { ProblemCode } from './problems';
 
 /** Who may call a route. `public` needs no session. */
 export const ROLES = ['trainer', 'operator', 'supervisor', 'workshop', 'administrator'] as const;
@@ -17,8 +18,10 @@ export interface RouteSpec {
   /** Schema of a JSON answer, or the media type of a file. */
   answer: z.ZodType | 'application/pdf' | 'text/csv' | 'application/yaml' | 'application/json' | 'application/schema+json' | 'image/svg+xml';
   /** Problem codes beyond the common ones. */
-  problems?: readonly string[];
-  /** Largest body in bytes; 1 MB when absent. */
+  problems?: readonly ProblemCode[];
+  /** Fields of the body that hold a whole file, which its reader judges. */
+  files?: readonly string[];
+  /** Largest body in bytes; 100 kB when absent. */
   bodyLimit?: number;
 }
 

@@ -1,4 +1,4 @@
-import { evaluationEvent } from '@rounds/core';
+import { DECIDED, MAX_PACK_LENGTH, STANDING_STATUSES, deviceEvent, reasonWords } from '@rounds/core';
 import { z } from 'zod';
 import { ROLES, route, type Role } from './route';
 import {
@@ -14,11 +14,19 @@ import {
   evaluationSchema,
   evaluationSummary,
   importPreview,
+  MAX_COUNT,
+  instant,
   line,
   personInput,
+  personPatch,
   personSchema,
   plainDate,
+  plantedNow,
   ruleSetSchema,
+  rulesEffect,
+  rulesInput,
+  rulesSet,
+  sessionSchema,
   standingSchema,
   unitInput,
   unitSchema,
@@ -32,15 +40,28 @@ const readers: readonly Role[] = ['trainer', 'supervisor', 'operator', 'administ
 const administrators: readonly Role[] = ['administrator'];
 const byId = z.object({ id: uuid });
 const done = z.object({ done: z.literal(true) });
+const login = z.string().min(1).max(200);
+const secret = z.string().max(200);
+/** A place in a list, as the answer before gave it. */
+const cursor = z.string().max(600).optional();
+const noted = z.object({
+  accepted: z.array(uuid),
+  summary: evaluationSummary,
+  certificate: z.object({ token: z.string() }).nullable(),
+});
 const password = z.string().min(10, 'a password has at least 10 characters').max(200);
 
 export const MAX_IMPORT_BYTES = 5_000_000;
+/** Most rows of one import. */
+export const MAX_IMPORT_ROWS = 20_000;
 
 /** The person fields a CSV column may be matched to. */
 export const IMPORT_FIELDS = ['payroll', 'givenName', 'familyName', 'site', 'team', 'email', 'born', 'started'] as const;
 const importBody = z.object({
   csv: z.string().max(MAX_IMPORT_BYTES, 'the file is larger than 5 MB'),
-  mapping: z.partialRecord(z.enum(IMPORT_FIELDS), z.string().nullable()).optional(),
+  mapping: z.partialRecord(z.enum(IMPORT_FIELDS), z.string().max(400).nullable()).optional(),
+  /** A name for the work, by which its progress is asked for and it is cancelled. */
+  job: uuid.optional(),
 });
 const classById = z.object({ id: z.string().max(60) });
 /** The machine a paper is printed for: its fit-out (`features` as JSON) and site, or a machine by its number. */
@@ -75,28 +96,28 @@ export const routes = {
     summary: 'Create the first administrator',
     roles: 'public',
     body: z.object({ organisation: line, name: line, login: line.max(60), password, timeZone: z.string().max(60) }),
-    answer: accountSchema,
-    problems: ['already-set-up', 'unknown-time-zone'],
+    answer: sessionSchema,
+    problems: ['already-set-up', 'unknown-time-zone', 'too-many-attempts'],
   }),
   signIn: route({
     method: 'POST',
     path: '/session',
     summary: 'Sign in',
     roles: 'public',
-    body: z.object({ login: z.string().max(200), password: z.string().max(200) }),
-    answer: accountSchema,
+    body: z.object({ login, password: secret }),
+    answer: sessionSchema,
     problems: ['wrong-sign-in', 'too-many-attempts'],
   }),
-  session: route({ method: 'GET', path: '/session', summary: 'Who is signed in', roles: everyone, answer: accountSchema }),
+  session: route({ method: 'GET', path: '/session', summary: 'Who is signed in', roles: everyone, answer: sessionSchema }),
   signOut: route({ method: 'DELETE', path: '/session', summary: 'Sign out', roles: 'public', answer: done }),
   changePassword: route({
     method: 'PUT',
     path: '/session/password',
     summary: 'Change own password',
     roles: everyone,
-    body: z.object({ current: z.string().max(200), next: password }),
+    body: z.object({ current: secret, next: password }),
     answer: done,
-    problems: ['wrong-sign-in'],
+    problems: ['wrong-sign-in', 'too-many-attempts'],
   }),
 
   today: route({
@@ -107,9 +128,11 @@ export const routes = {
     answer: z.object({
       today: plainDate,
       attention: z.array(z.object({ personId: uuid, personName: z.string(), team: z.string(), classId: z.string(), classTitle: z.string(), standing: standingSchema })),
+      /** How many there are; `attention` is the gravest of them. */
+      attentionTotal: z.number(),
       counts: z.record(z.string(), z.number()),
       open: z.array(evaluationSummary),
-      planted: z.array(evaluationSummary),
+      planted: z.array(plantedNow),
       recent: z.array(evaluationSummary),
     }),
   }),
@@ -123,7 +146,10 @@ export const routes = {
       search: z.string().max(100).optional(),
       site: z.string().max(80).optional(),
       team: z.string().max(80).optional(),
-      cursor: z.string().max(300).optional(),
+      /** Only people who stand so, in this class or in any. */
+      status: z.enum(STANDING_STATUSES).optional(),
+      classId: z.string().max(60).optional(),
+      cursor,
       limit: z.coerce.number().int().min(1).max(200).default(50),
     }),
     answer: z.object({ rows: z.array(personRow), next: z.string().nullable(), total: z.number(), sites: z.array(z.string()), teams: z.array(z.string()) }),
@@ -159,7 +185,7 @@ export const routes = {
     summary: 'Change a person',
     roles: trainers,
     params: byId,
-    body: personInput.partial().extend({ active: z.boolean().optional() }),
+    body: personPatch,
     answer: personSchema,
     problems: ['not-found', 'payroll-taken'],
   }),
@@ -171,7 +197,8 @@ export const routes = {
     body: importBody,
     answer: importPreview,
     bodyLimit: 12_000_000,
-    problems: ['csv-unreadable', 'csv-empty'],
+    files: ['csv'],
+    problems: ['csv-unreadable', 'csv-empty', 'busy', 'too-heavy', 'cancelled'],
   }),
   importPeople: route({
     method: 'POST',
@@ -181,7 +208,8 @@ export const routes = {
     body: importBody,
     answer: importPreview,
     bodyLimit: 12_000_000,
-    problems: ['csv-unreadable', 'csv-empty'],
+    files: ['csv'],
+    problems: ['csv-unreadable', 'csv-empty', 'busy', 'too-heavy', 'cancelled'],
   }),
   exportPeople: route({ method: 'GET', path: '/people.csv', summary: 'Roster with standings as CSV', roles: office, answer: 'text/csv' }),
   matrix: route({
@@ -189,20 +217,27 @@ export const routes = {
     path: '/matrix',
     summary: 'Standing of people in classes',
     roles: office,
-    query: z.object({ site: z.string().max(80).optional(), team: z.string().max(80).optional() }),
+    query: z.object({
+      site: z.string().max(80).optional(),
+      team: z.string().max(80).optional(),
+      cursor,
+      limit: z.coerce.number().int().min(1).max(500).default(200),
+    }),
     answer: z.object({
       today: plainDate,
       classes: z.array(z.object({ id: z.string(), title: z.string(), family: z.string() })),
-      /** cells[i] = [class index, status, days left, may operate] for classes with any standing. */
+      /** cells[i] = [class index, status, days left, may operate, length of the certificate in days] for classes with any standing. */
       people: z.array(
         z.object({
           id: uuid,
           name: z.string(),
           team: z.string(),
           site: z.string(),
-          cells: z.array(z.tuple([z.number(), z.string(), z.number().nullable(), z.string()])),
+          cells: z.array(z.tuple([z.number(), z.string(), z.number().nullable(), z.string(), z.number().nullable()])),
         }),
       ),
+      next: z.string().nullable(),
+      total: z.number(),
       sites: z.array(z.string()),
       teams: z.array(z.string()),
     }),
@@ -215,7 +250,7 @@ export const routes = {
     params: byId,
     body: certificationEventInput,
     answer: standingSchema,
-    problems: ['not-found', 'date-in-future', 'not-yours'],
+    problems: ['not-found', 'date-in-future', 'own-record'],
   }),
 
   classes: route({ method: 'GET', path: '/classes', summary: 'Machine classes', roles: everyone, answer: z.object({ classes: z.array(classSummary) }) }),
@@ -251,9 +286,15 @@ export const routes = {
     summary: 'Choose between schools for a site; dated and signed',
     roles: trainers,
     params: classById,
-    body: z.object({ site: line.max(80), schoolId: z.string().max(80), optionId: z.string().max(80), reason: z.string().trim().min(3).max(500) }),
+    body: z.object({
+      site: line.max(80),
+      schoolId: z.string().max(80),
+      optionId: z.string().max(80),
+      reason: z.string().trim().min(3).max(500),
+      /** The option in force when it was chosen, null for none of the site's own; another in the meantime is told. */ instead: z.string().max(80).nullable().optional(),
+    }),
     answer: z.object({ choices: z.record(z.string(), z.string()), choiceLog: z.array(schoolChoice) }),
-    problems: ['not-found', 'unknown-row'],
+    problems: ['not-found', 'unknown-row', 'choice-moved'],
   }),
   classRevisions: route({
     method: 'GET',
@@ -289,10 +330,10 @@ export const routes = {
     roles: trainers,
     params: classById,
     /** `version` is that of the draft last seen, 0 for a new one. */
-    body: z.object({ source: z.string().min(1).max(4_000_000), version: z.number().int().min(0) }),
+    body: z.object({ source: z.string().min(1).max(MAX_PACK_LENGTH), version: z.number().int().min(0).max(MAX_COUNT) }),
     answer: draftSchema,
-    problems: ['not-found', 'draft-moved'],
-    bodyLimit: 5_000_000,
+    problems: ['not-found', 'draft-moved', 'busy', 'too-heavy'],
+    bodyLimit: 3_000_000,
   }),
   dropDraft: route({
     method: 'DELETE',
@@ -309,7 +350,7 @@ export const routes = {
     summary: 'Publish the draft of a class as its next revision',
     roles: trainers,
     params: classById,
-    body: z.object({ version: z.number().int().min(1), note: z.string().trim().min(3).max(500) }),
+    body: z.object({ version: z.number().int().min(1).max(MAX_COUNT), note: z.string().trim().min(3).max(500) }),
     answer: z.object({ hash: z.string(), revision: z.number() }),
     problems: ['not-found', 'draft-moved', 'pack-broken', 'nothing-changed'],
   }),
@@ -331,7 +372,7 @@ export const routes = {
     body: packFile,
     answer: importPlan,
     problems: ['not-found'],
-    bodyLimit: 5_000_000,
+    bodyLimit: 3_000_000,
   }),
   importPack: route({
     method: 'POST',
@@ -341,7 +382,7 @@ export const routes = {
     body: packFile.extend({ hash: z.string().max(64), note: z.string().trim().max(500) }),
     answer: importPlan,
     problems: ['not-found', 'pack-broken', 'import-moved'],
-    bodyLimit: 5_000_000,
+    bodyLimit: 3_000_000,
   }),
   packSchema: route({
     method: 'GET',
@@ -448,7 +489,7 @@ export const routes = {
     path: '/evaluations',
     summary: 'Evaluations, newest first',
     roles: readers,
-    query: z.object({ open: z.enum(['yes', 'no']).optional(), cursor: z.string().max(80).optional(), limit: z.coerce.number().int().min(1).max(100).default(30) }),
+    query: z.object({ open: z.enum(['yes', 'no']).optional(), cursor, limit: z.coerce.number().int().min(1).max(100).default(30) }),
     answer: z.object({ rows: z.array(evaluationSummary), next: z.string().nullable() }),
   }),
   createEvaluation: route({
@@ -462,12 +503,12 @@ export const routes = {
       classId: z.string().max(60),
       unitId: uuid,
       variant: z.string().max(40),
-      features: z.record(z.string(), z.string()),
+      features: z.record(z.string().max(40), z.string().max(60)),
       conditions: z.string().trim().max(2000),
       device: z.string().min(8).max(80),
     }),
     answer: evaluationSchema,
-    problems: ['not-found', 'composition', 'evaluation-exists'],
+    problems: ['not-found', 'composition', 'evaluation-exists', 'own-record'],
   }),
   evaluation: route({
     method: 'GET',
@@ -484,10 +525,51 @@ export const routes = {
     summary: 'Add events; repeats are harmless',
     roles: trainers,
     params: byId,
-    body: z.object({ device: z.string().min(8).max(80), events: z.array(evaluationEvent).min(1).max(500) }),
+    /** `as` is the account that made the events: they are not taken as anybody else's. */
+    body: z.object({ device: z.string().min(8).max(80), as: uuid.optional(), events: z.array(deviceEvent).min(1).max(500) }),
     bodyLimit: 2_000_000,
-    answer: z.object({ accepted: z.array(uuid), summary: evaluationSummary, certificate: z.object({ token: z.string() }).nullable() }),
-    problems: ['not-found', 'evaluation-held', 'evaluation-closed', 'planted-faults-remain', 'not-complete', 'override-needs-reason', 'unknown-row', 'not-decided'],
+    answer: noted,
+    problems: [
+      'not-found',
+      'wrong-account',
+      'evaluation-held',
+      'evaluation-closed',
+      'event-elsewhere',
+      'clock-off',
+      'planted-faults-remain',
+      'plant-order',
+      'undo-refused',
+      'not-complete',
+      'override-needs-reason',
+      'agreement-needed',
+      'unknown-row',
+      'not-decided',
+      'signed-already',
+      'wrong-signer',
+      'own-record',
+    ],
+  }),
+  signByName: route({
+    method: 'POST',
+    path: '/evaluations/:id/signatures',
+    summary: 'Sign by full name and password, for those who cannot draw',
+    roles: trainers,
+    params: byId,
+    /** `login` and `password` are those of the one who signs: the caller as trainer, or the operator evaluated. */
+    body: z.object({ id: uuid, device: z.string().min(8).max(80), role: z.enum(['trainer', 'operator']), name: line, login, password: secret }),
+    answer: noted,
+    problems: ['not-found', 'evaluation-held', 'not-decided', 'signed-already', 'wrong-signer', 'wrong-sign-in', 'too-many-attempts', 'own-record'],
+  }),
+  agree: route({
+    method: 'POST',
+    path: '/evaluations/:id/agreement',
+    summary: 'A second trainer agrees to an outcome that lifts a critical error or a missed planted stop',
+    roles: trainers,
+    params: byId,
+    /** `login` and `password` are those of the second account. */
+    body: z.object({ id: uuid, outcome: z.enum(DECIDED), words: reasonWords, login, password: secret }),
+    answer: noted,
+    problems: ['not-found', 'evaluation-closed', 'wrong-signer', 'wrong-sign-in', 'too-many-attempts', 'own-record'],
   }),
   holdEvaluation: route({
     method: 'POST',
@@ -497,7 +579,7 @@ export const routes = {
     params: byId,
     body: z.object({ device: z.string().min(8).max(80), takeOver: z.string().trim().min(3).max(500).optional() }),
     answer: z.object({ held: z.boolean(), holder: z.object({ name: z.string(), device: z.string(), since: z.string() }) }),
-    problems: ['not-found'],
+    problems: ['not-found', 'own-record'],
   }),
   appraisal: route({
     method: 'GET',
@@ -506,7 +588,7 @@ export const routes = {
     roles: readers,
     params: byId,
     answer: z.object({ score: z.number().nullable(), outcome: z.string(), reasons: z.array(z.object({ weighs: z.string(), text: z.string() })) }),
-    problems: ['not-found'],
+    problems: ['not-found', 'not-decided'],
   }),
   report: route({
     method: 'GET',
@@ -565,16 +647,63 @@ export const routes = {
   rules: route({
     method: 'GET',
     path: '/rules',
-    summary: 'Certification rules in force',
+    summary: 'Certification rules in force for the organisation',
     roles: everyone,
     answer: z.object({ effectiveFrom: plainDate, rules: ruleSetSchema }),
+  }),
+  rulesSets: route({
+    method: 'GET',
+    path: '/rules/sets',
+    summary: 'Every rule set that was made, newest first, with the sites and classes one may be made for',
+    roles: office,
+    answer: z.object({ sets: z.array(rulesSet), sites: z.array(z.string()), classes: z.array(z.object({ id: z.string(), title: z.string() })) }),
+  }),
+  previewRules: route({
+    method: 'POST',
+    path: '/rules/preview',
+    summary: 'Who would stand otherwise under new rules, on the day they begin',
+    roles: administrators,
+    body: rulesInput,
+    answer: z.object({ on: plainDate, affected: z.number(), rows: z.array(rulesEffect) }),
+    problems: ['date-in-past', 'not-found'],
   }),
   setRules: route({
     method: 'PUT',
     path: '/rules',
     summary: 'New certification rules from a date',
     roles: administrators,
-    body: z.object({ effectiveFrom: plainDate, rules: ruleSetSchema }),
+    body: rulesInput,
     answer: done,
+    problems: ['date-in-past', 'not-found'],
+  }),
+
+  job: route({
+    method: 'GET',
+    path: '/jobs/:id',
+    summary: 'How far a piece of heavy work is that the caller started',
+    roles: everyone,
+    params: byId,
+    answer: z.object({ state: z.enum(['waiting', 'running']), done: z.number(), total: z.number() }),
+    problems: ['not-found'],
+  }),
+  cancelJob: route({
+    method: 'DELETE',
+    path: '/jobs/:id',
+    summary: 'Cancel a piece of heavy work that the caller started',
+    roles: everyone,
+    params: byId,
+    answer: done,
+    problems: ['not-found'],
+  }),
+  audit: route({
+    method: 'GET',
+    path: '/audit',
+    summary: 'What was done by whom, newest first',
+    roles: administrators,
+    query: z.object({ act: z.string().max(60).optional(), cursor, limit: z.coerce.number().int().min(1).max(200).default(100) }),
+    answer: z.object({
+      rows: z.array(z.object({ at: instant, by: z.string().nullable(), act: z.string(), subject: z.string(), detail: z.unknown() })),
+      next: z.string().nullable(),
+    }),
   }),
 };

@@ -7,3 +7,4 @@ export * from './grading';
 export * from './reference';
 export * from './round';
 export * from './statistics';
+export * from './text';

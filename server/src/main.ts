@@ -6,12 +6,14 @@ import { demoOrganisation } from '@rounds/demo';
 import { count } from 'drizzle-orm';
 import { pino } from 'pino';
 import { publishPack } from './classes/packs';
-import { application } from './house/application';
-import { readSetting, type House } from './house/context';
-import { DirectoryTaken, openStore } from './house/database';
-import { account, packRevision } from './house/schema';
-import { seedDemo } from './house/seedDemo';
-import { listen } from './house/serve';
+import { standingsToday } from './certification/standings';
+import { application } from './http/application';
+import { causeOf } from './http/binder';
+import { openHouse, readSetting } from './data/context';
+import { openStore } from './data/database';
+import { account, packRevision } from './data/schema';
+import { seedDemo } from './data/seedDemo';
+import { listen } from './http/serve';
 import { DEMO_PASSWORD } from './accounts/routes';
 
 /** Hours between dumps of the embedded database while it runs. */
@@ -34,12 +36,14 @@ function packsOnDisk(wanted: (classId: string) => boolean = () => true): Pack[] 
 }
 
 async function main(): Promise<void> {
+  // What is written here is nobody else's to read.
+  process.umask(0o077);
   const demo = process.argv.includes('--demo');
   const directory = process.env['ROUNDS_DATA'] ?? join(root, '.data', demo ? 'demo' : 'main');
   const log = pino({ level: process.env['ROUNDS_LOG'] ?? (demo ? 'warn' : 'info') });
   const begun = performance.now();
   const store = await openStore({ url: process.env['DATABASE_URL'], directory, migrations: join(root, 'server', 'migrations') });
-  const house: House = { store, db: store.db, now: () => new Date(), demo, publicUrl: process.env['PUBLIC_URL'] ?? null };
+  const house = openHouse(store, { demo, publicUrl: process.env['PUBLIC_URL'] ?? null, metricsToken: process.env['ROUNDS_METRICS_TOKEN'] ?? null });
 
   const made = await readSetting<{ made: boolean } | null>(house.db, 'demo', null);
   const [accounts] = await house.db.select({ n: count() }).from(account);
@@ -47,17 +51,20 @@ async function main(): Promise<void> {
     if ((accounts?.n ?? 0) > 0) throw new Error(`The data in ${store.place} is not a demo. Give the demo its own directory with ROUNDS_DATA.`);
     console.log('Making the demo organisation (once) ...');
     const packs = packsOnDisk();
-    await seedDemo(house.db, demoOrganisation(localDate(new Date().toISOString(), 'Europe/London'), packs), packs);
+    const today = localDate(new Date().toISOString(), 'Europe/London');
+    await seedDemo(house.db, demoOrganisation(today, packs), packs, today);
   } else if (!demo && made)
     throw new Error(`The data in ${store.place} is the demo, whose passwords are public. Start it with npm run demo, or give another directory with ROUNDS_DATA.`);
 
   // Classes that came with a newer version of the product; one that was ever published (or withdrawn) here is left to its editors.
   const known = new Set((await house.db.selectDistinct({ id: packRevision.classId }).from(packRevision)).map((each) => each.id));
-  for (const pack of packsOnDisk((classId) => !known.has(classId))) await publishPack(house.db, pack);
+  for (const pack of packsOnDisk((classId) => !known.has(classId))) await house.db.transaction((db) => publishPack(db, pack));
+  await standingsToday(house);
 
   const webRoot = join(root, 'web', 'dist');
   if (!existsSync(join(webRoot, 'index.html'))) console.error('The web app is not built; run npm run build. Serving the API only.');
   const listening = await listen(application(house, { webRoot, log }), Number(process.env['PORT'] ?? 4600), !process.env['PORT'], process.env['HOST'] ?? '127.0.0.1');
+  store.announce?.({ address: listening.address, secret: house.controlSecret });
   console.log(`Rounds is ready at ${listening.address} after ${((performance.now() - begun) / 1000).toFixed(1)} s (data: ${store.place})`);
   if (demo) console.log(`Sign in as hilda (trainer), isla (operator), gordon (supervisor), viktor (workshop) or una (administrator); password: ${DEMO_PASSWORD}`);
   else if ((accounts?.n ?? 0) === 0) console.log('First start: open the address to create the administrator.');
@@ -65,17 +72,20 @@ async function main(): Promise<void> {
   const backup = (note: string) =>
     store.backup?.(note).then(
       (file) => console.log(`Backup written: ${file}`),
-      (error: unknown) => log.error({ error: String(error) }, 'backup failed'),
+      (error: unknown) => {
+        console.error(error instanceof Error ? error.message : String(error));
+        log.error({ cause: causeOf(error) }, 'backup failed');
+      },
     );
   const timer = setInterval(() => void backup('timed'), BACKUP_HOURS * 3_600_000);
   timer.unref();
-  process.on('SIGUSR2', () => void backup('asked'));
   let stopping = false;
   const stop = async () => {
     if (stopping) return;
     stopping = true;
     clearInterval(timer);
     await listening.stop();
+    await house.pool.close();
     await store.close();
     console.log('Stopped; everything is saved.');
     process.exit(0);
@@ -85,7 +95,7 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  console.error(error instanceof DirectoryTaken || error instanceof Error ? error.message : error);
+  console.error(error instanceof Error ? error.message : error);
   if (process.env['ROUNDS_LOG'] === 'debug') console.error(error);
   process.exit(1);
 });

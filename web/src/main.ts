@@ -3,6 +3,7 @@ import { PiniaColada } from '@pinia/colada';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './App.vue';
+import { registerWorker } from './device/useNewVersion';
 import { useSession } from './house/session';
 import { router } from './router';
 import { applyPalette } from './tokens';
@@ -14,4 +15,4 @@ applyPalette(useSession().theme);
 app.use(router);
 app.mount('#app');
 
-if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js');
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void registerWorker();

@@ -1,9 +1,19 @@
+import { z } from 'zod';
+
 /**
  * Calendar dates without a clock or a time zone, as ISO 8601 text `YYYY-MM-DD` in the proleptic Gregorian calendar.
  * Text sorts as time does, so dates compare with < and >. Arithmetic goes through the day number by
  * H. Hinnant, "chrono-compatible low-level date algorithms" (2013).
  */
 export type PlainDate = string;
+
+/** The years that a date given from outside may lie in: nothing that Rounds records is older, and no plan reaches further. */
+const YEARS = { first: 1900, last: 2200 } as const;
+
+/** Schema of a date given from outside. */
+export const plainDateText = z.iso
+  .date()
+  .refine((text) => Number(text.slice(0, 4)) >= YEARS.first && Number(text.slice(0, 4)) <= YEARS.last, `lies outside the years ${YEARS.first} to ${YEARS.last}`);
 
 const MONTH_DAYS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31] as const;
 

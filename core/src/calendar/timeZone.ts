@@ -34,3 +34,8 @@ export function isTimeZone(text: string): boolean {
     return false;
   }
 }
+
+/** The time of day at an instant (ISO text with Z) in an IANA time zone, as 14:05. */
+export function localTime(instant: string, timeZone: string): string {
+  return Temporal.Instant.from(instant).toZonedDateTimeISO(timeZone).toPlainTime().toString({ smallestUnit: 'minute' });
+}

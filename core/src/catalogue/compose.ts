@@ -130,20 +130,24 @@ function applyChoices(pack: Pack, choices: Readonly<Record<string, string>>): Pa
 function relink(all: Pack['procedures'], kept: Pack['procedures']): Pack['procedures'] {
   const everyStep = new Map(all.flatMap((procedure) => procedure.steps.map((s) => [s.id, s] as const)));
   const present = new Set(kept.flatMap((procedure) => procedure.steps.map((s) => s.id)));
-  const stand = (id: string): string[] =>
-    present.has(id) ? [id] : (everyStep.get(id)?.after ?? []).flatMap((each) => (typeof each === 'string' ? stand(each) : each.anyOf.flatMap(stand)));
+  /** A step that is gone, as what it waited for: all of the clauses, and of each clause one member. */
+  const stand = (id: string): Clause[] => (present.has(id) ? [[id]] : (everyStep.get(id)?.after ?? []).flatMap(clauses));
+  const clauses = (each: Step['after'][number]): Clause[] => {
+    if (typeof each === 'string') return stand(each);
+    const here = each.anyOf.filter((id) => present.has(id));
+    return here.length > 0 ? [here] : oneOf(each.anyOf.map(stand));
+  };
   const after = (step: Step): Step['after'] => {
-    const result: Step['after'] = [];
-    for (const each of step.after) {
-      if (typeof each === 'string') result.push(...stand(each));
-      else {
-        const here = each.anyOf.filter((id) => present.has(id));
-        const members = here.length > 0 ? here : [...new Set(each.anyOf.flatMap(stand))];
-        if (members.length === 1) result.push(members[0]!);
-        else if (members.length > 1) result.push({ anyOf: members });
-      }
-    }
-    return result.filter((each, i) => typeof each !== 'string' || result.indexOf(each) === i);
+    const distinct = new Map(step.after.flatMap(clauses).map((clause) => [[...clause].sort().join(' '), clause]));
+    return [...distinct.values()].map((clause) => (clause.length === 1 ? clause[0]! : { anyOf: clause }));
   };
   return kept.map((procedure) => ({ ...procedure, steps: procedure.steps.map((s) => ({ ...s, after: after(s) })) }));
+}
+
+/** One of these steps must come before. */
+type Clause = string[];
+
+/** "One of these alternatives, each a list of clauses" as clauses that must all hold; an alternative that asks for nothing leaves nothing to ask. */
+function oneOf(alternatives: readonly Clause[][]): Clause[] {
+  return alternatives.reduce<Clause[]>((sofar, alternative) => sofar.flatMap((clause) => alternative.map((other) => [...new Set([...clause, ...other])])), [[]]);
 }

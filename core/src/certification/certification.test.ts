@@ -6,7 +6,7 @@ import { DEFAULT_RULES, forecast, longDate, standing, TRIGGERS, type Certificati
 const at = (on: string, body: CertificationEventBody): CertificationEvent => ({ on, body });
 const passed = (on: string) => at(on, { kind: 'evaluation-passed' });
 const rules = (change: Partial<RuleSet> = {}): RuleSet => ({ ...DEFAULT_RULES, ...change });
-const on = (events: CertificationEvent[], date: string, set = rules(), born: string | null = null) => standing(events, set, date, born);
+const on = (events: CertificationEvent[], date: string, set = rules(), born: string | null = '1980-01-01') => standing(events, set, date, born);
 
 describe('standing', () => {
   it('runs from a pass through valid and due to lapsed, three years on (29 CFR 1910.178(l)(4)(iii), from memory)', () => {
@@ -100,13 +100,14 @@ describe('standing', () => {
           const events = list.map(([day, k]) => at(addDays('2022-01-01', day), kinds[k]!));
           const date = addDays('2022-01-01', ask);
           const sorted = [...events].sort((a, b) => (a.on < b.on ? -1 : 1));
-          const result = standing(events, rules(), date);
-          expect(result).toEqual(standing(sorted, rules(), date));
+          const result = standing(events, rules(), date, '1980-01-01');
+          expect(result).toEqual(standing(sorted, rules(), date, '1980-01-01'));
           expect(result).toEqual(
             standing(
               sorted.filter((each) => each.on <= date),
               rules(),
               date,
+              '1980-01-01',
             ),
           );
           expect(result.sentence.endsWith('.')).toBe(true);

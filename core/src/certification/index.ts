@@ -1,2 +1,4 @@
+export * from './history';
 export * from './rules';
 export * from './standing';
+export * from './words';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { plainDateText } from '../calendar';
 
 /** What may cut a certificate short. */
 export const TRIGGERS = ['incident', 'near-miss', 'unsafe-act', 'poor-evaluation', 'different-type', 'equipment-modified', 'workplace-changed', 'long-absence'] as const;
@@ -16,8 +17,8 @@ export const ruleSetSchema = z.strictObject({
   minimumAge: z.number().int().min(0).max(99).nullable(),
   requireTheory: z.boolean(),
   requireDrill: z.boolean(),
-  recency: z.strictObject({ hours: z.number().positive(), months: z.number().int().positive() }).nullable(),
-  medicalMonths: z.number().int().positive().nullable(),
+  recency: z.strictObject({ hours: z.number().positive().max(5000), months: z.number().int().positive().max(120) }).nullable(),
+  medicalMonths: z.number().int().positive().max(120).nullable(),
   triggers: z.record(z.enum(TRIGGERS), effect),
 });
 export type RuleSet = z.infer<typeof ruleSetSchema>;
@@ -49,7 +50,6 @@ export const DEFAULT_RULES: RuleSet = {
   },
 };
 
-const date = z.iso.date();
 const words = z.string().trim().max(2000);
 
 /** Dated facts about one person in one class; certification is their fold. */
@@ -61,10 +61,18 @@ export const certificationEventBody = z.discriminatedUnion('kind', [
     kind: z.literal('evaluation-passed'),
     score: z.number().min(0).max(100).optional(),
     evaluation: z.uuid().optional(),
+    /** Whether the trainer decided other than computed, and what had been computed. */
     overridden: z.boolean().optional(),
+    computed: z.string().max(40).optional(),
   }),
-  z.strictObject({ kind: z.literal('evaluation-failed'), score: z.number().min(0).max(100).optional(), evaluation: z.uuid().optional() }),
-  z.strictObject({ kind: z.literal('certificate-recorded'), until: date.optional(), words: words.optional() }),
+  z.strictObject({
+    kind: z.literal('evaluation-failed'),
+    score: z.number().min(0).max(100).optional(),
+    evaluation: z.uuid().optional(),
+    overridden: z.boolean().optional(),
+    computed: z.string().max(40).optional(),
+  }),
+  z.strictObject({ kind: z.literal('certificate-recorded'), until: plainDateText.optional(), words: words.optional() }),
   z.strictObject({ kind: z.literal('familiarised'), unit: z.string().max(80) }),
   z.strictObject({ kind: z.literal('endorsed'), words: words.min(1) }),
   z.strictObject({ kind: z.literal('hours-logged'), hours: z.number().positive().max(10_000) }),

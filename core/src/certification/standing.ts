@@ -1,7 +1,11 @@
-import { addDays, addMonths, daysBetween, endOfMonth, type PlainDate } from '../calendar';
-import type { CertificationEvent, RuleSet, Trigger } from './rules';
+import { addDays, addMonths, daysBetween, type PlainDate } from '../calendar';
+import { foldCertification, prerequisitesMissing, type CertificationFold } from './fold';
+import { constantRules, rulesOn, type RulesHistory } from './history';
+import type { CertificationEvent, RuleSet } from './rules';
+import { longDate } from './words';
 
-export type StandingStatus = 'none' | 'in-training' | 'valid' | 'due' | 'in-grace' | 'lapsed' | 'suspended' | 'withdrawn';
+export const STANDING_STATUSES = ['none', 'in-training', 'valid', 'due', 'in-grace', 'lapsed', 'suspended', 'withdrawn'] as const;
+export type StandingStatus = (typeof STANDING_STATUSES)[number];
 export type MayOperate = 'yes' | 'supervised' | 'no';
 
 /** Where a person stands in a class on a date, and why. `until` is the last day the certificate holds. */
@@ -16,6 +20,10 @@ export interface Standing {
   /** Full length of the certificate in days, for drawing what is left of it. */
   lengthDays: number | null;
   mayOperate: MayOperate;
+  /** Whether the evaluation behind the certificate was decided against the computed outcome. */
+  overridden: boolean;
+  /** What bars the person beside the certificate itself: age, medical, hours. */
+  bars: string[];
   /** One sentence that explains the status. */
   sentence: string;
   reasons: string[];
@@ -23,241 +31,201 @@ export interface Standing {
   familiarisedWith: string[];
 }
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+/** Rules through time, or one rule set for all of it. */
+type Rules = RulesHistory | RuleSet;
+const through = (rules: Rules): RulesHistory => ('validMonths' in rules ? constantRules(rules) : rules);
 
-/** A date as people read it: 5 March 2026. */
-export function longDate(date: PlainDate): string {
-  return `${Number(date.slice(8, 10))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
-}
-
-const TRIGGER_WORDS: Readonly<Record<Trigger, string>> = {
-  incident: 'an incident',
-  'near-miss': 'a near miss',
-  'unsafe-act': 'an unsafe act seen',
-  'poor-evaluation': 'a poor evaluation',
-  'different-type': 'a different type of machine',
-  'equipment-modified': 'modified equipment',
-  'workplace-changed': 'a changed workplace',
-  'long-absence': 'a long absence',
-};
-
-interface Fold {
-  training: PlainDate | null;
-  theory: PlainDate | null;
-  drill: PlainDate | null;
-  certifiedOn: PlainDate | null;
-  /** Whether the certificate in force was taken over from elsewhere. */
-  takenOver: boolean;
-  until: PlainDate | null;
-  /** Nearer due date set by a trigger. */
-  cut: { until: PlainDate; why: string } | null;
-  suspended: { on: PlainDate; why: string } | null;
-  withdrawn: { on: PlainDate; why: string } | null;
-  medical: PlainDate | null;
-  hours: { on: PlainDate; hours: number }[];
-  units: string[];
+/**
+ * The standing of a person in a class on a date: a pure fold over the dated events up to that date, each under the rules in force on its
+ * own date. `born` is needed only where the rules set a minimum age; an unknown birth date bars there.
+ */
+export function standing(events: readonly CertificationEvent[], rules: Rules, on: PlainDate, born: PlainDate | null = null): Standing {
+  return standingUntilChange(events, rules, on, born).standing;
 }
 
 /**
- * The standing of a person in a class on a date: a pure fold over the dated events up to that date, in date order (events of one day in the order given),
- * under one rule set. `born` is needed only where the rules set a minimum age.
+ * The standing on a date, and the next date on which it must be asked for again: until the day before, only `daysLeft` and the sentence
+ * of a due certificate change, which `standingAt` brings up to date. Null when time alone changes nothing more.
  */
-export function standing(events: readonly CertificationEvent[], rules: RuleSet, on: PlainDate, born: PlainDate | null = null): Standing {
-  const fold: Fold = {
-    training: null,
-    theory: null,
-    drill: null,
-    certifiedOn: null,
-    takenOver: false,
-    until: null,
-    cut: null,
-    suspended: null,
-    withdrawn: null,
-    medical: null,
-    hours: [],
-    units: [],
+export function standingUntilChange(
+  events: readonly CertificationEvent[],
+  rules: Rules,
+  on: PlainDate,
+  born: PlainDate | null = null,
+): { standing: Standing; nextChange: PlainDate | null } {
+  const history = through(rules);
+  const fold = foldCertification(events, history, on);
+  const conditions = fold.pinned ?? rulesOn(history, on);
+  let nextChange: PlainDate | null = null;
+  const consider = (date: PlainDate) => {
+    if (date > on && (nextChange === null || date < nextChange)) nextChange = date;
   };
-  for (const event of ordered(events)) {
-    if (event.on > on) break;
-    apply(fold, event, rules);
-  }
-  return explain(fold, rules, on, born);
+  turningDates(fold, conditions, born).forEach(consider);
+  for (const event of events) consider(event.on);
+  for (const entry of history) consider(entry.from);
+  return { standing: explain(fold, conditions, on, born), nextChange };
 }
 
-function ordered(events: readonly CertificationEvent[]): readonly CertificationEvent[] {
-  for (let i = 1; i < events.length; i++) if (events[i]!.on < events[i - 1]!.on) return [...events].sort((a, b) => (a.on < b.on ? -1 : a.on > b.on ? 1 : 0));
-  return events;
+/** A standing brought from the date it was computed on to a later one before its next change. */
+export function standingAt(held: Standing, on: PlainDate): Standing {
+  if (held.until === null) return held;
+  const sentence = held.status === 'due' ? withBars(dueSentence(held.until, on), held.bars) : held.sentence;
+  return { ...held, daysLeft: daysBetween(on, held.until), sentence };
 }
 
-function certify(fold: Fold, on: PlainDate, rules: RuleSet): void {
-  const current = fold.until;
-  const keeps = current !== null && on <= current && addDays(on, rules.keepAnniversaryDays) >= current && fold.cut === null && fold.suspended === null;
-  fold.until = addMonths(keeps ? current : on, rules.validMonths);
-  if (rules.endOfMonth) fold.until = endOfMonth(fold.until);
-  fold.certifiedOn = on;
-  fold.takenOver = false;
-  fold.cut = null;
-  fold.suspended = null;
-  fold.withdrawn = null;
-}
-
-function apply(fold: Fold, { on, body }: CertificationEvent, rules: RuleSet): void {
-  const trigger = (kind: Trigger, words?: string) => {
-    const effect = rules.triggers[kind];
-    const why = TRIGGER_WORDS[kind] + (words ? ` (${words})` : '');
-    if (effect === 'suspend') {
-      if (fold.certifiedOn) fold.suspended ??= { on, why };
-    } else if (effect !== 'none' && fold.certifiedOn) {
-      const until = addDays(on, effect.dueInDays);
-      if (until < (fold.cut?.until ?? fold.until ?? until) || fold.cut === null) if (until < (fold.until ?? '9999')) fold.cut = { until, why };
+/** Every date on which time alone may change the standing that a fold gives. */
+function turningDates(fold: CertificationFold, rules: RuleSet, born: PlainDate | null): PlainDate[] {
+  const dates: PlainDate[] = [];
+  const until = endOfCertificate(fold);
+  if (until !== null) dates.push(addDays(until, -rules.leadDays), addDays(until, 1), addDays(until, rules.graceDays + 1));
+  if (rules.minimumAge !== null && born !== null) dates.push(addMonths(born, 12 * rules.minimumAge));
+  if (rules.medicalMonths !== null && fold.medical !== null) dates.push(addDays(addMonths(fold.medical, rules.medicalMonths), 1));
+  if (rules.recency !== null)
+    for (const from of [...fold.hours.map((each) => each.on), ...(fold.certifiedOn ? [fold.certifiedOn] : [])]) {
+      // Clamped months make the window's edge pass a date up to three days late.
+      const leaves = addMonths(from, rules.recency.months);
+      for (const days of [0, 1, 2, 3]) dates.push(addDays(leaves, days));
     }
-  };
-  switch (body.kind) {
-    case 'training-started':
-      fold.training ??= on;
-      break;
-    case 'theory-passed':
-      fold.theory = on;
-      break;
-    case 'drill-met':
-      fold.drill = on;
-      break;
-    case 'evaluation-passed':
-      certify(fold, on, rules);
-      break;
-    case 'certificate-recorded':
-      certify(fold, on, rules);
-      fold.takenOver = true;
-      if (body.until) fold.until = body.until;
-      break;
-    case 'evaluation-failed':
-      trigger('poor-evaluation');
-      fold.training ??= on;
-      break;
-    case 'familiarised':
-      if (!fold.units.includes(body.unit)) fold.units.push(body.unit);
-      break;
-    case 'hours-logged':
-      fold.hours.push({ on, hours: body.hours });
-      break;
-    case 'medical':
-      fold.medical = on;
-      break;
-    case 'trigger':
-      trigger(body.trigger, body.words);
-      break;
-    case 'refresher-done':
-      fold.cut = null;
-      break;
-    case 'suspended':
-      fold.suspended = { on, why: body.words };
-      break;
-    case 'reinstated':
-      fold.suspended = null;
-      break;
-    case 'withdrawn':
-      fold.withdrawn = { on, why: body.words };
-      break;
-    case 'endorsed':
-      break;
-  }
+  return dates;
 }
 
-function explain(fold: Fold, rules: RuleSet, on: PlainDate, born: PlainDate | null): Standing {
-  const until = fold.cut && fold.until !== null && fold.cut.until < fold.until ? fold.cut.until : fold.until;
-  const base = {
+function endOfCertificate(fold: CertificationFold): PlainDate | null {
+  return fold.cut && fold.until !== null && fold.cut.until < fold.until ? fold.cut.until : fold.until;
+}
+
+function dueSentence(until: PlainDate, on: PlainDate): string {
+  const left = daysBetween(on, until);
+  const days = left === 0 ? 'today is the last day' : left === 1 ? '1 day left' : `${left} days left`;
+  return `Valid until ${longDate(until)}, re-evaluation due: ${days}.`;
+}
+
+function withBars(sentence: string, bars: readonly string[]): string {
+  return bars.length === 0 ? sentence : `${sentence} May not operate: ${bars.join('; ').toLowerCase()}.`;
+}
+
+type Said = Pick<Standing, 'status' | 'since' | 'mayOperate' | 'sentence' | 'reasons' | 'next'>;
+
+function explain(fold: CertificationFold, rules: RuleSet, on: PlainDate, born: PlainDate | null): Standing {
+  const until = endOfCertificate(fold);
+  const said = say(fold, rules, until, on);
+  const bars = said.mayOperate === 'no' ? [] : hindrances(fold, rules, on, born);
+  return {
+    ...said,
     certifiedOn: fold.certifiedOn,
     until,
     daysLeft: until === null ? null : daysBetween(on, until),
     lengthDays: until === null || fold.certifiedOn === null ? null : Math.max(1, daysBetween(fold.certifiedOn, fold.until!)),
+    overridden: fold.certifiedOn !== null && fold.overridden,
     familiarisedWith: fold.units,
+    bars,
+    mayOperate: bars.length > 0 ? 'no' : said.mayOperate,
+    reasons: [...bars, ...said.reasons],
+    sentence: withBars(said.sentence, bars),
   };
-  const make = (status: StandingStatus, since: PlainDate | null, mayOperate: MayOperate, sentence: string, reasons: string[], next: string[]): Standing => {
-    const held = { status, since, mayOperate, sentence, reasons, next, ...base };
-    return hindrances(held, fold, rules, on, born);
-  };
-  const cutReason = fold.cut ? [`Due date brought forward to ${longDate(fold.cut.until)} by ${fold.cut.why}`] : [];
+}
+
+function say(fold: CertificationFold, rules: RuleSet, until: PlainDate | null, on: PlainDate): Said {
   if (fold.withdrawn)
-    return make(
-      'withdrawn',
-      fold.withdrawn.on,
-      'no',
-      `Withdrawn on ${longDate(fold.withdrawn.on)}: ${fold.withdrawn.why}.`,
-      [fold.withdrawn.why],
-      ['A new evaluation passed certifies again'],
-    );
+    return {
+      status: 'withdrawn',
+      since: fold.withdrawn.on,
+      mayOperate: 'no',
+      sentence: `Withdrawn on ${longDate(fold.withdrawn.on)}: ${fold.withdrawn.why}.`,
+      reasons: [fold.withdrawn.why],
+      next: ['A new evaluation passed certifies again'],
+    };
   if (fold.suspended)
-    return make(
-      'suspended',
-      fold.suspended.on,
-      'no',
-      `Suspended since ${longDate(fold.suspended.on)} after ${fold.suspended.why}.`,
-      fold.certifiedOn ? [certifiedWords(fold)] : [],
-      ['A new evaluation passed, or reinstatement with its reason'],
-    );
-  if (fold.certifiedOn === null || until === null) {
-    const begun = fold.training ?? fold.theory ?? fold.drill;
-    if (begun === null) return make('none', null, 'no', 'Has no training in this class on record.', ['No training on record'], ['Training started']);
-    const missing = [
-      ...(rules.requireTheory && !fold.theory ? ['theory passed'] : []),
-      ...(rules.requireDrill && !fold.drill ? ['drill standard met'] : []),
-      'practical evaluation passed',
-    ];
-    return make(
-      'in-training',
-      begun,
-      'supervised',
-      `In training since ${longDate(begun)}; not yet evaluated.`,
-      ['Not yet passed a practical evaluation'],
-      missing.map((each) => `Still needed: ${each}`),
-    );
-  }
-  const certified = certifiedWords(fold);
+    return {
+      status: 'suspended',
+      since: fold.suspended.on,
+      mayOperate: 'no',
+      sentence: `Suspended since ${longDate(fold.suspended.on)} after ${fold.suspended.why}.`,
+      reasons: fold.certifiedOn ? [certifiedWords(fold)] : [],
+      next: ['A new evaluation passed, or reinstatement with its reason'],
+    };
+  if (fold.certifiedOn === null || until === null) return uncertified(fold, rules);
+  const cutReason = fold.cut ? [`Due date brought forward to ${longDate(fold.cut.until)} by ${fold.cut.why}`] : [];
+  const waiting = fold.waiting ? [`Passed again on ${longDate(fold.waiting.on)}; still needed before that counts: ${prerequisitesMissing(fold, rules).join(', ')}`] : [];
+  const reasons = [certifiedWords(fold), ...cutReason, ...waiting];
+  const graceEnd = addDays(until, rules.graceDays);
   if (on <= until) {
     const dueFrom = addDays(until, -rules.leadDays);
-    const left = daysBetween(on, until);
-    const days = left === 0 ? 'today is the last day' : left === 1 ? '1 day left' : `${left} days left`;
-    const lapse = `Lapses after ${longDate(addDays(until, rules.graceDays))} unless evaluated again`;
-    if (on >= dueFrom)
-      return make(
-        'due',
-        dueFrom < fold.certifiedOn ? fold.certifiedOn : dueFrom,
-        'yes',
-        `Valid until ${longDate(until)}, re-evaluation due: ${days}.`,
-        [certified, ...cutReason],
-        [lapse],
-      );
-    return make('valid', fold.certifiedOn, 'yes', `Valid until ${longDate(until)}.`, [certified, ...cutReason], [`Re-evaluation due from ${longDate(dueFrom)}`, lapse]);
+    const lapse = `Lapses after ${longDate(graceEnd)} unless evaluated again`;
+    const holdsFrom = fold.holdsFrom ?? fold.certifiedOn;
+    if (on < dueFrom)
+      return {
+        status: 'valid',
+        since: holdsFrom,
+        mayOperate: 'yes',
+        sentence: `Valid until ${longDate(until)}.`,
+        reasons,
+        next: [`Re-evaluation due from ${longDate(dueFrom)}`, lapse],
+      };
+    const since = dueFrom < holdsFrom ? holdsFrom : dueFrom;
+    return { status: 'due', since, mayOperate: 'yes', sentence: dueSentence(until, on), reasons, next: [lapse] };
   }
-  const graceEnd = addDays(until, rules.graceDays);
   if (on <= graceEnd)
-    return make(
-      'in-grace',
-      addDays(until, 1),
-      'supervised',
-      `Expired on ${longDate(until)}; in grace until ${longDate(graceEnd)}, under supervision only.`,
-      [certified, ...cutReason],
-      [`Lapses after ${longDate(graceEnd)}`],
-    );
-  return make(
-    'lapsed',
-    addDays(graceEnd, 1),
-    'no',
-    `Lapsed: the certificate ended on ${longDate(until)}.`,
-    [certified, ...cutReason],
-    ['A new evaluation passed certifies again'],
-  );
+    return {
+      status: 'in-grace',
+      since: addDays(until, 1),
+      mayOperate: 'supervised',
+      sentence: `Expired on ${longDate(until)}; in grace until ${longDate(graceEnd)}, under supervision only.`,
+      reasons,
+      next: [`Lapses after ${longDate(graceEnd)}`],
+    };
+  return {
+    status: 'lapsed',
+    since: addDays(graceEnd, 1),
+    mayOperate: 'no',
+    sentence: `Lapsed: the certificate ended on ${longDate(until)}.`,
+    reasons,
+    next: ['A new evaluation passed certifies again'],
+  };
 }
 
-function certifiedWords(fold: Fold): string {
-  return `${fold.takenOver ? 'Earlier certificate taken over, dated' : 'Passed the evaluation on'} ${longDate(fold.certifiedOn!)}`;
+function uncertified(fold: CertificationFold, rules: RuleSet): Said {
+  const begun = fold.training ?? fold.theory ?? fold.drill ?? fold.waiting?.on ?? null;
+  if (begun === null)
+    return {
+      status: 'none',
+      since: null,
+      mayOperate: 'no',
+      sentence: 'Has no training in this class on record.',
+      reasons: ['No training on record'],
+      next: ['Training started'],
+    };
+  const missing = prerequisitesMissing(fold, rules);
+  if (fold.waiting)
+    return {
+      status: 'in-training',
+      since: begun,
+      mayOperate: 'supervised',
+      sentence: `Passed the evaluation on ${longDate(fold.waiting.on)}; certified once this is on record: ${missing.join(', ')}.`,
+      reasons: [`Evaluation passed on ${longDate(fold.waiting.on)}, but not certified without ${missing.join(' and ')}`],
+      next: missing.map((each) => `Still needed: ${each}`),
+    };
+  return {
+    status: 'in-training',
+    since: begun,
+    mayOperate: 'supervised',
+    sentence: `In training since ${longDate(begun)}; not yet evaluated.`,
+    reasons: ['Not yet passed a practical evaluation'],
+    next: [...missing, 'practical evaluation passed'].map((each) => `Still needed: ${each}`),
+  };
 }
 
-/** Bars that stand beside the certificate itself: age, medical, recency. They take away the right to operate and say so. */
-function hindrances(held: Standing, fold: Fold, rules: RuleSet, on: PlainDate, born: PlainDate | null): Standing {
-  if (held.mayOperate === 'no') return held;
+function certifiedWords(fold: CertificationFold): string {
+  const what = fold.takenOver ? 'Earlier certificate taken over, dated' : 'Passed the evaluation on';
+  return `${what} ${longDate(fold.certifiedOn!)}${fold.overridden ? ', decided by the trainer against the computed outcome' : ''}`;
+}
+
+/** Bars that stand beside the certificate itself. They take away the right to operate and say so. */
+function hindrances(fold: CertificationFold, rules: RuleSet, on: PlainDate, born: PlainDate | null): string[] {
   const bars: string[] = [];
-  if (rules.minimumAge !== null && born !== null && addMonths(born, 12 * rules.minimumAge) > on) bars.push(`Under the minimum age of ${rules.minimumAge}`);
+  if (rules.minimumAge !== null) {
+    if (born === null) bars.push(`Date of birth not known, and the minimum age is ${rules.minimumAge}`);
+    else if (addMonths(born, 12 * rules.minimumAge) > on) bars.push(`Under the minimum age of ${rules.minimumAge}`);
+  }
   if (rules.medicalMonths !== null) {
     if (fold.medical === null) bars.push('No medical on record');
     else if (addMonths(fold.medical, rules.medicalMonths) < on) bars.push(`Medical ran out on ${longDate(addMonths(fold.medical, rules.medicalMonths))}`);
@@ -267,8 +235,29 @@ function hindrances(held: Standing, fold: Fold, rules: RuleSet, on: PlainDate, b
     const hours = fold.hours.reduce((sum, each) => (each.on > from ? sum + each.hours : sum), 0);
     if (fold.certifiedOn <= from && hours < rules.recency.hours) bars.push(`Only ${hours} of ${rules.recency.hours} hours in the last ${rules.recency.months} months`);
   }
-  if (bars.length === 0) return held;
-  return { ...held, mayOperate: 'no', reasons: [...bars, ...held.reasons], sentence: `${held.sentence} May not operate: ${bars.join('; ').toLowerCase()}.` };
+  return bars;
+}
+
+/** Longest validity that a taken-over certificate may have, whatever its source says, in months. */
+const LONGEST_TAKEN_OVER = 120;
+
+/**
+ * Why the stated end of a certificate that is taken over cannot be: it lies before the certificate, or beyond the validity of the rules
+ * on its date without naming a source. Null when it can.
+ */
+export function takenOverProblem(on: PlainDate, body: { until?: string | undefined; words?: string | undefined }, rules: RuleSet): string | null {
+  if (body.until === undefined) return null;
+  if (body.until < on) return `it would end on ${longDate(body.until)}, before its own date`;
+  const longest = addMonths(on, LONGEST_TAKEN_OVER);
+  if (body.until > longest) return `no certificate is taken over beyond ${longDate(longest)}`;
+  const within = endOfRules(on, rules);
+  if (body.until > within && (body.words ?? '').replace(/\s/g, '').length < 5)
+    return `it would run past ${longDate(within)}, which the rules give from its date; say where the longer end comes from`;
+  return null;
+}
+
+function endOfRules(on: PlainDate, rules: RuleSet): PlainDate {
+  return addMonths(on, rules.validMonths + (rules.endOfMonth ? 1 : 0));
 }
 
 /** A dated change of status if nothing happens. */
@@ -279,18 +268,14 @@ export interface ForecastChange {
 }
 
 /** What will change up to `to` if nothing happens: every date on which the status differs from the day before. */
-export function forecast(events: readonly CertificationEvent[], rules: RuleSet, from: PlainDate, to: PlainDate, born: PlainDate | null = null): ForecastChange[] {
-  const now = standing(events, rules, from, born);
-  const dates = new Set<PlainDate>(events.map((each) => each.on));
-  if (now.until) for (const shift of [-rules.leadDays, 1, rules.graceDays + 1]) dates.add(addDays(now.until, shift));
+export function forecast(events: readonly CertificationEvent[], rules: Rules, from: PlainDate, to: PlainDate, born: PlainDate | null = null): ForecastChange[] {
   const changes: ForecastChange[] = [];
-  let status = now.status;
-  for (const on of [...dates].filter((each) => each > from && each <= to).sort()) {
-    const then = standing(events, rules, on, born);
-    if (then.status !== status) {
-      changes.push({ on, status: then.status, sentence: then.sentence });
-      status = then.status;
-    }
+  let now = standingUntilChange(events, rules, from, born);
+  while (now.nextChange !== null && now.nextChange <= to) {
+    const on = now.nextChange;
+    const then = standingUntilChange(events, rules, on, born);
+    if (then.standing.status !== now.standing.status) changes.push({ on, status: then.standing.status, sentence: then.standing.sentence });
+    now = then;
   }
   return changes;
 }

@@ -1,6 +1,7 @@
 import type { Criterion, EffectivePack } from '../catalogue';
 import { compareWithKey, type GradingComparison } from '../grading';
 import { analyseRound, coverageShare, type RoundAnalysis } from '../round';
+import { OVERRIDE_KINDS, type Decided, type OverrideKind } from './events';
 import { stillPlanted, type EvaluationRecord } from './record';
 
 /** How one criterion of the sheet came out. `credit` null while it is not scored or not applicable. */
@@ -99,6 +100,7 @@ export function appraise(pack: EffectivePack, record: EvaluationRecord, earlierS
       if (each.found !== 'found') note(`${each.found === 'missed' ? 'Missed' : 'Found only when prompted'}: ${faultName(each.fault)} (${each.key})`);
       else if (each.grade !== each.key) note(`Graded ${each.grade}, the key says ${each.key}: ${faultName(each.fault)}`);
     }
+  for (const each of record.corrections) note(correctionWords(pack, each));
   if (analysis.coverage.share !== null)
     note(
       `Round coverage ${percent(analysis.coverage.share)}: ${analysis.coverage.done} done, ${analysis.coverage.prompted} prompted, ${analysis.coverage.missed} missed`,
@@ -121,6 +123,46 @@ export function appraise(pack: EffectivePack, record: EvaluationRecord, earlierS
             ? 'not-yet'
             : 'competent';
   return { analysis, grading, sections, score, standardError, nearCut, outcome, reasons, stillPlanted: planted, unscored };
+}
+
+const OVERRIDE_WORDS: Readonly<Record<OverrideKind, string>> = {
+  'seen-otherwise': 'seen otherwise than the sheet can say',
+  'sheet-does-not-fit': 'the sheet does not fit this machine or site',
+  conditions: 'conditions of the day',
+  machine: 'the machine itself',
+  language: 'language or hearing',
+  other: 'another reason',
+};
+
+/** The kinds of reason an override may have, with their words. */
+export const OVERRIDE_CHOICES = OVERRIDE_KINDS.map((kind) => ({ kind, words: OVERRIDE_WORDS[kind] }));
+
+/** An override's reason in words: its kind, then what was written. */
+export function overrideWords(override: { kind: OverrideKind; words: string }): string {
+  return `${OVERRIDE_WORDS[override.kind]}: ${override.words}`;
+}
+
+/** A stated correction of a plant in words. */
+export function correctionWords(pack: EffectivePack, correction: EvaluationRecord['corrections'][number]): string {
+  const fault = pack.faults.find((each) => each.id === correction.fault);
+  const what = correction.says === 'never-planted' ? 'recorded as planted, was never put in' : 'ticked out, was still in the machine';
+  return `Corrected${correction.afterStart ? ' after the round had begun' : ''}: ${fault ? faultName(fault) : correction.fault} ${what} (${correction.reason})`;
+}
+
+/**
+ * What a decision of `competent` may pass over only with a second account's agreement: each critical error, each planted stop that was
+ * missed or graded too low, and each planted stop that was struck from the record once the round had begun. Empty for other decisions.
+ */
+export function agreementNeeded(pack: EffectivePack, record: EvaluationRecord, appraisal: Appraisal, decided: Decided): string[] {
+  if (decided !== 'competent') return [];
+  const stop = (id: string) => pack.faults.find((each) => each.id === id)?.grade === 'stop';
+  return [
+    ...record.criticalErrors.map((each) => `critical error: ${pack.sheet.criticalErrors.find((error) => error.id === each.error)?.says ?? each.error}`),
+    ...appraisal.analysis.detection.planted
+      .filter((each) => each.criticalMiss)
+      .map((each) => `planted stop ${each.found === 'found' ? 'graded too low' : 'not found unprompted'}: ${faultName(each.fault)}`),
+    ...record.corrections.filter((each) => each.says === 'never-planted' && each.afterStart && stop(each.fault)).map((each) => correctionWords(pack, each)),
+  ];
 }
 
 /** A few words for a fault: its title, else its first cue. */

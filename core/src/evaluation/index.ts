@@ -2,3 +2,4 @@ export * from './appraise';
 export * from './events';
 export * from './proposePlants';
 export * from './record';
+export * from './signature';

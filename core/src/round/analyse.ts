@@ -228,13 +228,28 @@ function pace(pack: EffectivePack, round: RoundRecord, line: WalkingLine): Round
   return { seconds, floorSeconds, plausible: seconds === null || claimed.length === 0 ? null : seconds >= floorSeconds, hurried };
 }
 
+/**
+ * Which reports speak of which planted fault. A report that names a fault counts for that one alone; a report of "something else" at a
+ * check counts for one fault planted there that nobody named, the unprompted reports first and the gravest fault first.
+ */
+function reportsByFault(targets: readonly Fault[], reports: readonly Report[]): Map<string, Report[]> {
+  const byFault = new Map(targets.map((fault) => [fault.id, reports.filter((each) => each.fault === fault.id)]));
+  const open = targets.filter((fault) => byFault.get(fault.id)!.length === 0).sort((a, b) => severity(b.grade) - severity(a.grade));
+  const unnamed = reports.filter((each) => each.fault === null && !each.real).sort((a, b) => Number(a.prompted) - Number(b.prompted));
+  for (const report of unnamed) {
+    const at = open.findIndex((fault) => fault.checkpoint === report.checkpoint);
+    if (at >= 0) byFault.set(open.splice(at, 1)[0]!.id, [report]);
+  }
+  return byFault;
+}
+
 function detection(pack: EffectivePack, round: RoundRecord, plantedIds: readonly string[]): RoundAnalysis['detection'] {
   const faults = plantedIds.flatMap((id) => pack.faults.find((each) => each.id === id) ?? []);
   const targets = faults.filter((each) => each.grade !== 'sound');
-  const matched = new Set<Report>();
+  const reportsOf = reportsByFault(targets, round.reports);
+  const matched = new Set<Report>([...reportsOf.values()].flat());
   const planted = targets.map((fault): PlantedResult => {
-    const reports = round.reports.filter((each) => each.fault === fault.id || (each.fault === null && each.checkpoint === fault.checkpoint && !each.real));
-    reports.forEach((each) => matched.add(each));
+    const reports = reportsOf.get(fault.id) ?? [];
     const report = reports.findLast((each) => !each.prompted) ?? reports.at(-1);
     const found = !report ? 'missed' : report.prompted ? 'prompted' : 'found';
     const grade = report?.grade ?? null;

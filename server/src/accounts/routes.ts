@@ -1,17 +1,20 @@
-import { hash as hashPassword, verify } from '@node-rs/argon2';
-import { routes, type Account, type Role } from '@rounds/contract';
+import { randomBytes } from 'node:crypto';
+import { hash as hashPassword } from '@node-rs/argon2';
+import { routes, type Account, type Role, type SessionAccount } from '@rounds/contract';
 import { isTimeZone } from '@rounds/core';
-import { and, count, eq, gt, lt } from 'drizzle-orm';
+import { and, count, desc, eq, isNull, lt } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
-import { bind } from '../house/binder';
-import { note, readSetting, siteToday, writeSetting, type House } from '../house/context';
-import { ProblemError } from '../house/problem';
-import { account, person, signInAttempt } from '../house/schema';
+import { z } from 'zod';
+import { lock, note, readSetting, siteToday, writeSetting, type House } from '../data/context';
+import type { Database } from '../data/database';
+import { account, audit, person } from '../data/schema';
+import { bind } from '../http/binder';
+import { readCursor, writeCursor } from '../http/cursor';
+import { ProblemError } from '../http/problem';
+import { proveAccount } from './proof';
 import { endSession, endSessionsOf, startSession } from './sessions';
 
-const ATTEMPTS = 8;
-const WINDOW_MINUTES = 10;
 /** The one password of all demo accounts; refused outside demo mode. */
 export const DEMO_PASSWORD = 'walk-the-ring';
 
@@ -21,36 +24,60 @@ function shown(row: typeof account.$inferSelect): Account {
   return { id, name, login, role: role as Role, team, personId, active };
 }
 
+/** The account as its own device sees it, with its key, which is made when it is first wanted. */
+async function signedIn(db: Database, id: string): Promise<SessionAccount> {
+  const read = async () => (await db.select().from(account).where(eq(account.id, id)))[0]!;
+  let row = await read();
+  if (row.deviceKey === null) {
+    const deviceKey = randomBytes(32).toString('base64url');
+    await db
+      .update(account)
+      .set({ deviceKey })
+      .where(and(eq(account.id, id), isNull(account.deviceKey)));
+    row = await read();
+  }
+  return { ...shown(row), deviceKey: row.deviceKey! };
+}
+
 function refuseDemoPassword(house: House, password: string): void {
   if (!house.demo && password === DEMO_PASSWORD) throw new ProblemError('invalid', 'This password is printed in the demo. Choose another.');
 }
 
-/** Creates an account with a hashed password. */
-export async function createAccount(
-  house: House,
-  input: { name: string; login: string; password: string; role: Role; team: string | null; personId: string | null },
-): Promise<Account> {
-  const [existing] = await house.db.select().from(account).where(eq(account.login, input.login.toLowerCase()));
-  if (existing) throw new ProblemError('login-taken', `The sign-in name "${input.login}" is already in use.`);
-  const [row] = await house.db
-    .insert(account)
-    .values({
-      id: uuidv7(),
-      name: input.name,
-      login: input.login.toLowerCase(),
-      passwordHash: await hashPassword(input.password),
-      role: input.role,
-      team: input.team,
-      personId: input.personId,
-    })
-    .returning();
-  return shown(row!);
+interface NewAccount {
+  name: string;
+  login: string;
+  role: Role;
+  team: string | null;
+  personId: string | null;
 }
 
-/** Routes of the installation, sessions and accounts. */
-export function accountRoutes(router: Router, house: House): void {
-  const needsAdministrator = async () => ((await house.db.select({ n: count() }).from(account))[0]?.n ?? 0) === 0;
+async function insertAccount(db: Database, input: NewAccount, passwordHash: string): Promise<Account> {
+  const { name, role, team, personId } = input;
+  const [row] = await db
+    .insert(account)
+    .values({ id: uuidv7(), name, login: input.login.toLowerCase(), passwordHash, role, team, personId })
+    .onConflictDoNothing()
+    .returning();
+  if (!row) throw new ProblemError('login-taken', `The sign-in name "${input.login}" is already in use.`);
+  return shown(row);
+}
 
+/** Creates an account with a hashed password, and its audit line. */
+export async function createAccount(house: House, input: NewAccount & { password: string }, by: { id: string } | null = null): Promise<Account> {
+  const passwordHash = await hashPassword(input.password);
+  return house.db.transaction(async (db) => {
+    const made = await insertAccount(db, input, passwordHash);
+    await note(db, by, 'account-added', made.id, { login: made.login, role: made.role, team: made.team });
+    return made;
+  });
+}
+
+async function isEmpty(db: Database): Promise<boolean> {
+  return ((await db.select({ n: count() }).from(account))[0]?.n ?? 0) === 0;
+}
+
+/** Routes of the installation, sessions, accounts and the audit trail. */
+export function accountRoutes(router: Router, house: House): void {
   bind(router, house, routes.installation, async () => {
     const demoAccounts = house.demo
       ? (await house.db.select().from(account).where(eq(account.active, true)).orderBy(account.role, account.login)).map(({ login, name, role }) => ({
@@ -62,7 +89,7 @@ export function accountRoutes(router: Router, house: House): void {
     return {
       organisation: await readSetting<string | null>(house.db, 'organisation', null),
       demo: house.demo,
-      needsAdministrator: await needsAdministrator(),
+      needsAdministrator: await isEmpty(house.db),
       today: await siteToday(house),
       timeZone: await readSetting(house.db, 'time-zone', 'UTC'),
       demoAccounts,
@@ -71,54 +98,55 @@ export function accountRoutes(router: Router, house: House): void {
   });
 
   bind(router, house, routes.createAdministrator, async ({ body, request, response }) => {
-    if (!(await needsAdministrator())) throw new ProblemError('already-set-up', 'This installation already has an administrator. Sign in instead.');
+    const setUp = () => new ProblemError('already-set-up', 'This installation already has an administrator. Sign in instead.');
+    if (!(await isEmpty(house.db))) throw setUp();
     if (!isTimeZone(body.timeZone)) throw new ProblemError('unknown-time-zone', `"${body.timeZone}" is not a time zone name such as Europe/London.`);
     refuseDemoPassword(house, body.password);
-    await writeSetting(house.db, 'organisation', body.organisation);
-    await writeSetting(house.db, 'time-zone', body.timeZone);
-    const made = await createAccount(house, { ...body, role: 'administrator', team: null, personId: null });
-    await startSession(house, made.id, request, response);
-    await note(house.db, null, 'administrator-created', made.id);
+    await house.limits.attempt('set-up', request.ip ?? 'unknown');
+    const passwordHash = await hashPassword(body.password);
+    const { made, session } = await house.db.transaction(async (db) => {
+      await lock(db, 'first-administrator');
+      if (!(await isEmpty(db))) throw setUp();
+      await writeSetting(db, 'organisation', body.organisation);
+      await writeSetting(db, 'time-zone', body.timeZone);
+      const { id } = await insertAccount(db, { name: body.name, login: body.login, role: 'administrator', team: null, personId: null }, passwordHash);
+      await note(db, { id }, 'administrator-created', id, { organisation: body.organisation, timeZone: body.timeZone });
+      return { made: await signedIn(db, id), session: await startSession(house, db, id, request) };
+    });
+    session.handOut(response);
     return made;
   });
 
   bind(router, house, routes.signIn, async ({ body, request, response }) => {
-    const login = body.login.trim().toLowerCase();
-    const since = new Date(house.now().getTime() - WINDOW_MINUTES * 60_000).toISOString();
-    await house.db.delete(signInAttempt).where(lt(signInAttempt.at, since));
-    const [tries] = await house.db
-      .select({ n: count() })
-      .from(signInAttempt)
-      .where(and(eq(signInAttempt.subject, login), gt(signInAttempt.at, since)));
-    if ((tries?.n ?? 0) >= ATTEMPTS)
-      throw new ProblemError('too-many-attempts', `Too many wrong attempts for this name. Wait ${WINDOW_MINUTES} minutes, or ask the administrator for a new password.`);
-    const [row] = await house.db.select().from(account).where(eq(account.login, login));
-    const right = row ? await verify(row.passwordHash, body.password) : (await hashPassword(body.password), false);
-    if (!row || !right || !row.active) {
-      await house.db.insert(signInAttempt).values({ subject: login, at: house.now().toISOString() });
-      throw new ProblemError('wrong-sign-in', 'The sign-in name or the password is wrong, or the account is closed.');
-    }
-    await startSession(house, row.id, request, response);
-    return shown(row);
+    const { id } = await proveAccount(house, request, body.login, body.password, 'sign in');
+    const { made, session } = await house.db.transaction(async (db) => {
+      await note(db, { id }, 'signed-in', id);
+      return { made: await signedIn(db, id), session: await startSession(house, db, id, request) };
+    });
+    session.handOut(response);
+    return made;
   });
 
-  bind(router, house, routes.session, async ({ caller }) => caller);
-  bind(router, house, routes.signOut, async ({ request, response }) => {
-    await endSession(house, request, response);
+  bind(router, house, routes.session, async ({ caller }) => signedIn(house.db, caller.id));
+
+  bind(router, house, routes.signOut, async ({ caller, request, response }) => {
+    await house.db.transaction(async (db) => {
+      if ((await endSession(db, request, response)) && caller) await note(db, caller, 'signed-out', caller.id);
+    });
     return { done: true as const };
   });
 
   bind(router, house, routes.changePassword, async ({ caller, body, request, response }) => {
-    const [row] = await house.db.select().from(account).where(eq(account.id, caller.id));
-    if (!row || !(await verify(row.passwordHash, body.current))) throw new ProblemError('wrong-sign-in', 'The current password is wrong. Nothing was changed.');
+    await proveAccount(house, request, caller.login, body.current, 'change the password');
     refuseDemoPassword(house, body.next);
-    await house.db
-      .update(account)
-      .set({ passwordHash: await hashPassword(body.next) })
-      .where(eq(account.id, caller.id));
-    await endSessionsOf(house, caller.id);
-    await startSession(house, caller.id, request, response);
-    await note(house.db, caller, 'password-changed', caller.id);
+    const passwordHash = await hashPassword(body.next);
+    const session = await house.db.transaction(async (db) => {
+      await db.update(account).set({ passwordHash }).where(eq(account.id, caller.id));
+      await endSessionsOf(db, caller.id);
+      await note(db, caller, 'password-changed', caller.id);
+      return startSession(house, db, caller.id, request);
+    });
+    session.handOut(response);
     return { done: true as const };
   });
 
@@ -133,29 +161,52 @@ export function accountRoutes(router: Router, house: House): void {
       personId = found.id;
     }
     if (body.role === 'operator' && !personId) throw new ProblemError('invalid', "An operator's account needs the payroll number of its person.");
-    const made = await createAccount(house, { name: body.name, login: body.login, password: body.password, role: body.role, team: body.team, personId });
-    await note(house.db, caller, 'account-added', made.id, { role: made.role });
-    return made;
+    return createAccount(house, { name: body.name, login: body.login, password: body.password, role: body.role, team: body.team, personId }, caller);
   });
 
   bind(router, house, routes.changeAccount, async ({ params, body, caller }) => {
-    const [row] = await house.db.select().from(account).where(eq(account.id, params.id));
-    if (!row) throw new ProblemError('not-found', 'There is no such account.');
-    if (body.active === false && row.role === 'administrator') {
-      const [others] = await house.db
-        .select({ n: count() })
-        .from(account)
-        .where(and(eq(account.role, 'administrator'), eq(account.active, true)));
-      if ((others?.n ?? 0) <= 1) throw new ProblemError('last-administrator', 'This is the only open administrator account, so it stays open.');
-    }
     if (body.password) refuseDemoPassword(house, body.password);
-    const [changed] = await house.db
-      .update(account)
-      .set({ ...(body.active === undefined ? {} : { active: body.active }), ...(body.password ? { passwordHash: await hashPassword(body.password) } : {}), id: row.id })
-      .where(eq(account.id, row.id))
-      .returning();
-    if (body.active === false || body.password) await endSessionsOf(house, row.id);
-    await note(house.db, caller, 'account-changed', row.id, { active: body.active ?? null, password: Boolean(body.password) });
-    return shown(changed!);
+    const passwordHash = body.password ? await hashPassword(body.password) : null;
+    const changed = await house.db.transaction(async (db) => {
+      await lock(db, 'administrators');
+      const [row] = await db.select().from(account).where(eq(account.id, params.id)).for('update');
+      if (!row) throw new ProblemError('not-found', 'There is no such account.');
+      if (body.active === false && row.role === 'administrator') {
+        const [others] = await db
+          .select({ n: count() })
+          .from(account)
+          .where(and(eq(account.role, 'administrator'), eq(account.active, true)));
+        if ((others?.n ?? 0) <= 1) throw new ProblemError('last-administrator', 'This is the only open administrator account, so it stays open.');
+      }
+      const [after] = await db
+        .update(account)
+        .set({ ...(body.active === undefined ? {} : { active: body.active }), ...(passwordHash ? { passwordHash } : {}), id: row.id })
+        .where(eq(account.id, row.id))
+        .returning();
+      if (body.active === false || passwordHash) await endSessionsOf(db, row.id);
+      await note(db, caller, passwordHash ? 'password-reset' : 'account-changed', row.id, {
+        active: { before: row.active, after: after!.active },
+        password: passwordHash !== null,
+      });
+      return after!;
+    });
+    if (body.active === true || passwordHash) await house.limits.unlock(changed.login);
+    return shown(changed);
+  });
+
+  bind(router, house, routes.audit, async ({ query }) => {
+    const place = query.cursor ? readCursor(query.cursor, z.tuple([z.number().int().nonnegative().max(Number.MAX_SAFE_INTEGER)])) : null;
+    const rows = await house.db
+      .select({ line: audit, by: account.name })
+      .from(audit)
+      .leftJoin(account, eq(account.id, audit.accountId))
+      .where(and(query.act ? eq(audit.act, query.act) : undefined, place ? lt(audit.seq, place[0]) : undefined))
+      .orderBy(desc(audit.seq))
+      .limit(query.limit + 1);
+    const page = rows.slice(0, query.limit);
+    return {
+      rows: page.map(({ line, by }) => ({ at: new Date(line.at).toISOString(), by, act: line.act, subject: line.subject, detail: line.detail })),
+      next: rows.length > query.limit ? writeCursor([page.at(-1)!.line.seq]) : null,
+    };
   });
 }

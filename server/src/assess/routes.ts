@@ -1,110 +1,113 @@
 import { routes } from '@rounds/contract';
-import { appraise, foldEvaluation, standing } from '@rounds/core';
-import { and, desc, eq, isNotNull } from 'drizzle-orm';
+import { appraise, foldEvaluation, STANDING_STATUSES, standingAt, type EvaluationEvent } from '@rounds/core';
+import { and, asc, count, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
+import { proveAccount } from '../accounts/proof';
+import { maySee, scopeOf, standingOf, standingsToday, withinScope } from '../certification/standings';
 import { composeAndKeep, effectivePackOf, publishedPack } from '../classes/packs';
 import { siteChoices } from '../classes/schools';
-import { eventsByPerson, maySee, standingsOf } from '../certification/standings';
-import { bind } from '../house/binder';
-import { note, rulesOn, siteToday, type Caller, type House } from '../house/context';
-import { ProblemError } from '../house/problem';
-import { account, certificate, evaluation, evaluationEventRow, machineClass, person, unit } from '../house/schema';
-import { appendEvents, eventsOf, type EvaluationRow } from './append';
-import { cardPdf, reportPdf } from './papers';
-import { summaryRows } from './summaries';
+import { note, type Caller, type House } from '../data/context';
+import type { Database } from '../data/database';
+import { account, certificate, evaluation, machineClass, person, standingRow, unit } from '../data/schema';
+import { bind } from '../http/binder';
+import { ProblemError } from '../http/problem';
+import { evaluationOr404, personName, refuseOwn, seesKey } from './access';
+import { cardSubject, reportSubject } from './papers';
+import { appendToEvaluation, eventsOf, type EvaluationRow } from './stream';
+import { plantedRows, summaryPage, summaryRows } from './summaries';
 
-async function evaluationOr404(house: House, caller: Caller, id: string): Promise<EvaluationRow> {
-  const [found] = await house.db
-    .select({ e: evaluation, team: person.team })
-    .from(evaluation)
-    .innerJoin(person, eq(person.id, evaluation.personId))
-    .where(eq(evaluation.id, id));
-  if (!found || !maySee(caller, { id: found.e.personId, team: found.team })) throw new ProblemError('not-found', 'There is no such evaluation, or you may not see it.');
-  return found.e;
-}
-
-async function holderOf(house: House, row: EvaluationRow): Promise<{ name: string; device: string; since: string } | null> {
+async function holderOf(db: Database, row: EvaluationRow): Promise<{ name: string; device: string; since: string } | null> {
   if (!row.holderId || !row.holderDevice || !row.heldSince) return null;
-  const [who] = await house.db.select().from(account).where(eq(account.id, row.holderId));
+  const [who] = await db.select().from(account).where(eq(account.id, row.holderId));
   return { name: who?.name ?? 'unknown', device: row.holderDevice, since: new Date(row.heldSince).toISOString() };
 }
 
-async function opened(house: House, row: EvaluationRow) {
-  const [summary] = await summaryRows(house, { id: row.id });
-  const names = new Map((await house.db.select({ id: account.id, name: account.name }).from(account)).map((each) => [each.id, each.name]));
+async function opened(house: House, caller: Caller, row: EvaluationRow) {
+  const open = seesKey(caller, row);
+  const [summary] = await summaryRows(house, caller, { id: row.id });
   const [card] = await house.db.select().from(certificate).where(eq(certificate.evaluationId, row.id));
+  const events = open ? await eventsOf(house.db, row.id) : [];
   return {
     summary: summary!,
     pack: await effectivePackOf(house.db, row.packHash),
     unitId: row.unitId,
-    conditions: row.conditions,
+    conditions: open ? row.conditions : '',
     earlierStarts: row.earlierStarts,
-    events: (await eventsOf(house.db, row.id)).map(({ accountId, ...each }) => ({ ...each, by: names.get(accountId) ?? 'unknown' })),
-    holder: await holderOf(house, row),
+    events: events.map((each) => ({ ...each, by: each.by!, account: each.account!, receivedAt: each.receivedAt! })),
+    keyHidden: !open,
+    holder: await holderOf(house.db, row),
     certificate: card ? { token: card.token } : null,
   };
 }
 
+/** What an append answers with. */
+async function noted(house: House, caller: Caller, row: EvaluationRow, ids: readonly string[]) {
+  const [summary] = await summaryRows(house, caller, { id: row.id });
+  const [card] = await house.db.select({ token: certificate.token }).from(certificate).where(eq(certificate.evaluationId, row.id));
+  return { accepted: [...ids], summary: summary!, certificate: card ? { token: card.token } : null };
+}
+
+/** Statuses that somebody must do something about, the gravest first. */
+const ATTENTION = ['suspended', 'lapsed', 'in-grace', 'due'] as const;
+const LISTED_ATTENTION = 100;
+
+const sameName = (one: string, other: string) => one.normalize('NFKC').trim().toLowerCase() === other.normalize('NFKC').trim().toLowerCase();
+
 /** Routes of evaluations, their papers, verification, and the morning overview. */
 export function assessRoutes(router: Router, house: House): void {
   bind(router, house, routes.today, async ({ caller }) => {
-    const today = await siteToday(house);
-    const { rules } = await rulesOn(house.db, today);
-    const people = (await house.db.select().from(person).where(eq(person.active, true))).filter((each) => maySee(caller, each));
-    const standings = await standingsOf(house.db, people, rules, today);
-    const titles = new Map((await summaryTitles(house)).map((each) => [each.id, each.title]));
-    const counts: Record<string, number> = {};
-    const attention = people.flatMap((each) =>
-      (standings.get(each.id) ?? []).flatMap(({ classId, standing: held }) => {
-        counts[held.status] = (counts[held.status] ?? 0) + 1;
-        return ['due', 'in-grace', 'lapsed', 'suspended'].includes(held.status)
-          ? [
-              {
-                personId: each.id,
-                personName: `${each.givenName} ${each.familyName}`,
-                team: each.team,
-                classId,
-                classTitle: titles.get(classId) ?? classId,
-                standing: held,
-              },
-            ]
-          : [];
-      }),
-    );
-    const order = ['suspended', 'lapsed', 'in-grace', 'due'];
-    attention.sort((a, b) => order.indexOf(a.standing.status) - order.indexOf(b.standing.status) || (a.standing.daysLeft ?? 0) - (b.standing.daysLeft ?? 0));
-    const scope = caller.role === 'operator' ? { personId: caller.personId ?? uuidv7() } : caller.role === 'supervisor' ? { team: caller.team ?? '' } : {};
-    const planted = caller.role === 'operator' ? [] : await summaryRows(house, { planted: true });
-    if (caller.role === 'workshop') return { today, attention: [], counts: {}, open: [], planted, recent: [] };
+    const today = await standingsToday(house);
+    const planted = await plantedRows(house, caller);
+    const scope = scopeOf(caller);
+    const own = and(withinScope(scope), eq(person.active, true));
+    const counted = await house.db
+      .select({ status: standingRow.status, n: count() })
+      .from(standingRow)
+      .innerJoin(person, eq(person.id, standingRow.personId))
+      .where(own)
+      .groupBy(standingRow.status);
+    const counts = Object.fromEntries(STANDING_STATUSES.flatMap((status) => counted.filter((each) => each.status === status).map((each) => [status, each.n])));
+    const gravity = sql`array_position(array['suspended','lapsed','in-grace','due'], ${standingRow.status})`;
+    const rows = await house.db
+      .select({ who: person, classId: standingRow.classId, classTitle: machineClass.title, body: standingRow.body })
+      .from(standingRow)
+      .innerJoin(person, eq(person.id, standingRow.personId))
+      .innerJoin(machineClass, eq(machineClass.id, standingRow.classId))
+      .where(and(own, inArray(standingRow.status, [...ATTENTION])))
+      .orderBy(gravity, asc(standingRow.until), person.familyName, person.givenName, standingRow.classId)
+      .limit(LISTED_ATTENTION);
     return {
       today,
-      attention,
+      attention: rows.map(({ who, classId, classTitle, body }) => ({
+        personId: who.id,
+        personName: `${who.givenName} ${who.familyName}`,
+        team: who.team,
+        classId,
+        classTitle,
+        standing: standingAt(body, today),
+      })),
+      attentionTotal: ATTENTION.reduce((sum, status) => sum + (counts[status] ?? 0), 0),
       counts,
-      open: await summaryRows(house, { ...scope, open: true }),
+      open: await summaryRows(house, caller, { scope, open: true }),
       planted,
-      recent: await summaryRows(house, { ...scope, open: false, limit: 8 }),
+      recent: await summaryRows(house, caller, { scope, open: false, limit: 8 }),
     };
   });
 
-  bind(router, house, routes.evaluations, async ({ query, caller }) => {
-    const scope = caller.role === 'operator' ? { personId: caller.personId ?? uuidv7() } : caller.role === 'supervisor' ? { team: caller.team ?? '' } : {};
-    const rows = await summaryRows(house, {
-      ...scope,
+  bind(router, house, routes.evaluations, async ({ query, caller }) =>
+    summaryPage(house, caller, {
+      scope: scopeOf(caller),
       ...(query.open ? { open: query.open === 'yes' } : {}),
-      ...(query.cursor ? { before: query.cursor } : {}),
-      limit: query.limit + 1,
-    });
-    const page = rows.slice(0, query.limit);
-    return { rows: page, next: rows.length > query.limit ? page.at(-1)!.createdAt : null };
-  });
+      cursor: query.cursor,
+      limit: query.limit,
+    }),
+  );
 
   bind(router, house, routes.createEvaluation, async ({ body, caller }) => {
     const [existing] = await house.db.select().from(evaluation).where(eq(evaluation.id, body.id));
-    if (existing) {
-      if (existing.trainerId === caller.id) return opened(house, existing);
-      throw new ProblemError('evaluation-exists', 'An evaluation of this number exists already.');
-    }
+    if (existing) return opened(house, caller, ownOrTaken(existing, caller, body));
+    refuseOwn(caller, body);
     const [who] = await house.db.select().from(person).where(eq(person.id, body.personId));
     if (!who) throw new ProblemError('not-found', 'There is no such person.');
     const [machine] = await house.db
@@ -114,77 +117,123 @@ export function assessRoutes(router: Router, house: House): void {
     if (!machine) throw new ProblemError('not-found', 'There is no such machine in this class.');
     const published = await publishedPack(house.db, body.classId);
     if (!published) throw new ProblemError('composition', 'This class has no published content yet, so it cannot be assessed here.');
-    const pack = await composeAndKeep(house.db, published.pack, {
-      variant: body.variant,
-      features: body.features,
-      choices: await siteChoices(house.db, published.pack, machine.site),
+    const row = await house.db.transaction(async (db) => {
+      const pack = await composeAndKeep(db, published.pack, {
+        variant: body.variant,
+        features: body.features,
+        choices: await siteChoices(db, published.pack, machine.site),
+      });
+      const starts = await db
+        .select({ first: evaluation.firstStation })
+        .from(evaluation)
+        .where(and(eq(evaluation.personId, body.personId), eq(evaluation.classId, body.classId), isNotNull(evaluation.firstStation)))
+        .orderBy(desc(evaluation.createdAt))
+        .limit(50);
+      const now = house.now().toISOString();
+      const [made] = await db
+        .insert(evaluation)
+        .values({
+          id: body.id,
+          personId: body.personId,
+          classId: body.classId,
+          unitId: body.unitId,
+          packHash: pack.hash,
+          trainerId: caller.id,
+          conditions: body.conditions,
+          earlierStarts: starts.map((each) => each.first!),
+          holderId: caller.id,
+          holderDevice: body.device,
+          heldSince: now,
+          phase: 'prepared',
+          stillPlanted: [],
+          createdAt: now,
+        })
+        .onConflictDoNothing()
+        .returning();
+      if (made) {
+        await note(db, caller, 'evaluation-prepared', made.id, { personId: made.personId, classId: made.classId });
+        return made;
+      }
+      const [first] = await db.select().from(evaluation).where(eq(evaluation.id, body.id));
+      return ownOrTaken(first!, caller, body);
     });
-    const starts = await house.db
-      .select({ first: evaluation.firstStation })
-      .from(evaluation)
-      .where(and(eq(evaluation.personId, body.personId), eq(evaluation.classId, body.classId), isNotNull(evaluation.firstStation)))
-      .orderBy(desc(evaluation.createdAt))
-      .limit(50);
-    const [row] = await house.db
-      .insert(evaluation)
-      .values({
-        id: body.id,
-        personId: body.personId,
-        classId: body.classId,
-        unitId: body.unitId,
-        packHash: pack.hash,
-        trainerId: caller.id,
-        conditions: body.conditions,
-        earlierStarts: starts.map((each) => each.first!),
-        holderId: caller.id,
-        holderDevice: body.device,
-        heldSince: house.now().toISOString(),
-        phase: 'prepared',
-        stillPlanted: [],
-        createdAt: house.now().toISOString(),
-      })
-      .returning();
-    await note(house.db, caller, 'evaluation-prepared', row!.id);
-    return opened(house, row!);
+    return opened(house, caller, row);
   });
 
-  bind(router, house, routes.evaluation, async ({ params, caller }) => opened(house, await evaluationOr404(house, caller, params.id)));
+  bind(router, house, routes.evaluation, async ({ params, caller }) => opened(house, caller, await evaluationOr404(house, caller, params.id)));
 
   bind(router, house, routes.holdEvaluation, async ({ params, body, caller }) => {
-    const row = await evaluationOr404(house, caller, params.id);
-    const mine = row.holderDevice === null || (row.holderDevice === body.device && row.holderId === caller.id);
-    if (!mine && !body.takeOver) return { held: false, holder: (await holderOf(house, row))! };
-    const since = house.now().toISOString();
-    await house.db.transaction(async (tx) => {
-      await tx.update(evaluation).set({ holderId: caller.id, holderDevice: body.device, heldSince: since }).where(eq(evaluation.id, row.id));
-      if (!mine && row.phase !== 'closed' && row.phase !== 'signing')
-        await tx
-          .insert(evaluationEventRow)
-          .values({ id: uuidv7(), evaluationId: row.id, at: since, accountId: caller.id, body: { kind: 'taken-over', reason: body.takeOver! } });
-      if (!mine) await note(tx, caller, 'evaluation-taken-over', row.id, { reason: body.takeOver });
+    refuseOwn(caller, await evaluationOr404(house, caller, params.id));
+    const now = house.now().toISOString();
+    return house.db.transaction(async (db) => {
+      const [row] = await db.select().from(evaluation).where(eq(evaluation.id, params.id)).for('update');
+      const mine = row!.holderDevice === null || (row!.holderDevice === body.device && row!.holderId === caller.id);
+      if (!mine && !body.takeOver) return { held: false, holder: (await holderOf(db, row!))! };
+      if (!mine && row!.phase !== 'closed')
+        await appendToEvaluation(house, caller, row!, 'server', [{ id: uuidv7(), at: now, body: { kind: 'taken-over', reason: body.takeOver! } }], db);
+      await db.update(evaluation).set({ holderId: caller.id, holderDevice: body.device, heldSince: now }).where(eq(evaluation.id, row!.id));
+      return { held: true, holder: { name: caller.name, device: body.device, since: now } };
     });
-    return { held: true, holder: { name: caller.name, device: body.device, since } };
   });
 
   bind(router, house, routes.appendEvents, async ({ params, body, caller }) => {
+    if (body.as !== undefined && body.as !== caller.id)
+      throw new ProblemError('wrong-account', 'These taps belong to another account than the one signed in. They are kept on the device until their owner signs in.');
     const row = await evaluationOr404(house, caller, params.id);
-    const { accepted, token } = await appendEvents(house, caller, row, body.device, body.events);
-    const [summary] = await summaryRows(house, { id: row.id });
-    return { accepted, summary: summary!, certificate: token ? { token } : null };
+    refuseOwn(caller, row);
+    await appendToEvaluation(house, caller, row, { device: body.device }, body.events);
+    return noted(
+      house,
+      caller,
+      row,
+      body.events.map((each) => each.id),
+    );
+  });
+
+  bind(router, house, routes.signByName, async ({ params, body, caller, request }) => {
+    const row = await evaluationOr404(house, caller, params.id);
+    refuseOwn(caller, row);
+    const signer = await proveAccount(house, request, body.login, body.password, `sign as ${body.role}`);
+    const wrong = (why: string) => new ProblemError('wrong-signer', `${why} Nothing was signed.`);
+    const expected = body.role === 'trainer' ? caller.name : await personName(house.db, row.personId);
+    if (body.role === 'trainer' && signer.id !== caller.id) throw wrong(`${caller.name} is signed in and signs as the trainer.`);
+    if (body.role === 'operator' && signer.personId !== row.personId) throw wrong(`${expected} was evaluated and signs with their own account.`);
+    if (!sameName(body.name, expected)) throw wrong(`The full name here is "${expected}".`);
+    const event: EvaluationEvent = { id: body.id, at: house.now().toISOString(), body: { kind: 'signed-by-name', role: body.role, name: expected } };
+    // The operator's account signs, on a device that the trainer holds.
+    await appendToEvaluation(house, body.role === 'trainer' ? caller : callerOfAccount(signer), row, 'server', [event]);
+    return noted(house, caller, row, [body.id]);
+  });
+
+  bind(router, house, routes.agree, async ({ params, body, caller, request }) => {
+    const row = await evaluationOr404(house, caller, params.id);
+    refuseOwn(caller, row);
+    const second = callerOfAccount(await proveAccount(house, request, body.login, body.password, 'agree to an outcome'));
+    const wrong = (why: string) => new ProblemError('wrong-signer', `${why} Nothing was recorded.`);
+    if (second.role !== 'trainer' && second.role !== 'administrator') throw wrong(`${second.name} is no trainer; another trainer or an administrator agrees.`);
+    if (second.personId === row.personId) throw wrong('The person evaluated cannot agree to their own outcome.');
+    if (second.id === caller.id) throw wrong('The agreement is that of a second account; you decide yourself.');
+    const event: EvaluationEvent = { id: body.id, at: house.now().toISOString(), body: { kind: 'agreed', outcome: body.outcome, words: body.words } };
+    await appendToEvaluation(house, second, row, 'server', [event]);
+    return noted(house, caller, row, [body.id]);
   });
 
   bind(router, house, routes.appraisal, async ({ params, caller }) => {
     const row = await evaluationOr404(house, caller, params.id);
+    if (!seesKey(caller, row)) throw undecided();
     const result = appraise(await effectivePackOf(house.db, row.packHash), foldEvaluation(await eventsOf(house.db, row.id)), row.earlierStarts);
     return { score: result.score, outcome: result.outcome, reasons: result.reasons };
   });
 
-  bind(router, house, routes.report, async ({ params, caller }) => {
+  bind(router, house, routes.report, async ({ params, caller, gone }) => {
     const row = await evaluationOr404(house, caller, params.id);
-    return { file: await reportPdf(house, row), name: `evaluation-${row.id.slice(-8)}.pdf` };
+    if (!seesKey(caller, row)) throw undecided();
+    const file = await house.pool.run('report', await reportSubject(house, row), { gone });
+    await note(house.db, caller, 'report-printed', row.id);
+    return { file, name: `evaluation-${row.id.slice(-8)}.pdf` };
   });
 
-  bind(router, house, routes.card, async ({ params, caller, request }) => {
+  bind(router, house, routes.card, async ({ params, caller, request, gone }) => {
     const [row] = await house.db
       .select({ c: certificate, team: person.team })
       .from(certificate)
@@ -192,20 +241,32 @@ export function assessRoutes(router: Router, house: House): void {
       .where(eq(certificate.token, params.token));
     if (!row || !maySee(caller, { id: row.c.personId, team: row.team })) throw new ProblemError('not-found', 'There is no such card, or you may not see it.');
     const base = house.publicUrl ?? `${request.protocol}://${request.get('host') ?? 'localhost'}`;
-    return { file: await cardPdf(house, row.c, base), name: `card-${row.c.token.slice(0, 6)}.pdf` };
+    const file = await house.pool.run('card', await cardSubject(house, row.c, base), { gone });
+    await note(house.db, caller, 'card-printed', row.c.personId, { classId: row.c.classId });
+    return { file, name: `card-${row.c.token.slice(0, 6)}.pdf` };
   });
 
   bind(router, house, routes.verify, async ({ params }) => {
-    const on = await siteToday(house);
+    const on = await standingsToday(house);
     const [card] = await house.db.select().from(certificate).where(eq(certificate.token, params.token));
     if (!card) return { known: false, valid: false, on };
-    const [who] = await house.db.select().from(person).where(eq(person.id, card.personId));
-    const { rules } = await rulesOn(house.db, on);
-    const events = (await eventsByPerson(house.db, [card.personId])).get(card.personId)?.get(card.classId) ?? [];
-    return { known: true, valid: Boolean(who?.active) && standing(events, rules, on, who?.born ?? null).mayOperate === 'yes', on };
+    const [who] = await house.db.select({ active: person.active }).from(person).where(eq(person.id, card.personId));
+    const held = await standingOf(house.db, card.personId, card.classId, on);
+    return { known: true, valid: Boolean(who?.active) && held?.mayOperate === 'yes', on };
   });
 }
 
-async function summaryTitles(house: House): Promise<{ id: string; title: string }[]> {
-  return house.db.select({ id: machineClass.id, title: machineClass.title }).from(machineClass);
+function undecided(): ProblemError {
+  return new ProblemError('not-decided', 'This evaluation is not decided yet. What was found is shown once it is.');
+}
+
+/** An evaluation that is there already when it is prepared: this very one, sent again, or somebody else's of the same number. */
+function ownOrTaken(existing: EvaluationRow, caller: Caller, asked: { personId: string; unitId: string }): EvaluationRow {
+  if (existing.trainerId === caller.id && existing.personId === asked.personId && existing.unitId === asked.unitId) return existing;
+  throw new ProblemError('evaluation-exists', 'An evaluation of this number exists already.');
+}
+
+function callerOfAccount(row: typeof account.$inferSelect): Caller {
+  const { id, name, login, team, personId, active } = row;
+  return { id, name, login, role: row.role as Caller['role'], team, personId, active };
 }

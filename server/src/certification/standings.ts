@@ -1,9 +1,21 @@
 import type { Role } from '@rounds/contract';
-import { standing, type CertificationEvent, type CertificationEventBody, type PlainDate, type RuleSet, type Standing } from '@rounds/core';
-import { asc, inArray } from 'drizzle-orm';
-import type { Database } from '../house/database';
-import type { Caller } from '../house/context';
-import { certificationEventRow, type person } from '../house/schema';
+import {
+  certificationEventBody,
+  rulesHistory,
+  ruleSetSchema,
+  standingAt,
+  standingUntilChange,
+  type CertificationEvent,
+  type GivenCertificates,
+  type PlainDate,
+  type RulesHistory,
+  type ScopedRules,
+  type Standing,
+} from '@rounds/core';
+import { and, asc, eq, gt, inArray, lte, or, sql } from 'drizzle-orm';
+import { lock, readSetting, siteToday, writeSetting, type Caller, type House } from '../data/context';
+import type { Database } from '../data/database';
+import { certificationEventRow, person, ruleSetRow, standingRow } from '../data/schema';
 
 type PersonRow = typeof person.$inferSelect;
 
@@ -13,6 +25,52 @@ export function maySee(caller: Caller, who: { id: string; team: string }): boole
   if (all.includes(caller.role)) return true;
   if (caller.role === 'supervisor') return caller.team !== null && caller.team === who.team;
   return caller.role === 'operator' && caller.personId === who.id;
+}
+
+/** Which people a caller may list. `nobody` is what an account without its team or person sees. */
+export type Scope = 'everybody' | 'nobody' | { team: string } | { personId: string };
+
+export function scopeOf(caller: Caller): Scope {
+  if (caller.role === 'trainer' || caller.role === 'administrator') return 'everybody';
+  if (caller.role === 'supervisor' && caller.team !== null) return { team: caller.team };
+  if (caller.role === 'operator' && caller.personId !== null) return { personId: caller.personId };
+  return 'nobody';
+}
+
+/** A scope as a condition on the person table. */
+export function withinScope(scope: Scope) {
+  if (scope === 'everybody') return undefined;
+  if (scope === 'nobody') return sql`false`;
+  return 'team' in scope ? eq(person.team, scope.team) : eq(person.id, scope.personId);
+}
+
+/** Every rule set that was made, by the site and class it is asked for. */
+export class Rules {
+  private readonly histories = new Map<string, RulesHistory>();
+  constructor(readonly sets: readonly ScopedRules[]) {}
+
+  of(site: string, classId: string): RulesHistory {
+    // Sites and classes without rules of their own share one history.
+    const ownSite = this.sets.some((each) => each.site === site) ? site : '';
+    const ownClass = this.sets.some((each) => each.classId === classId) ? classId : '';
+    const key = JSON.stringify([ownSite, ownClass]);
+    let history = this.histories.get(key);
+    if (!history) this.histories.set(key, (history = rulesHistory(this.sets, ownSite, ownClass)));
+    return history;
+  }
+}
+
+export async function readRules(db: Database): Promise<Rules> {
+  const rows = await db.select().from(ruleSetRow).orderBy(asc(ruleSetRow.seq));
+  return new Rules(
+    rows.map((row) => ({
+      site: row.site,
+      classId: row.classId,
+      from: row.effectiveFrom,
+      rules: row.body === null ? null : ruleSetSchema.parse(row.body),
+      given: row.given as GivenCertificates,
+    })),
+  );
 }
 
 /** Certification events by person, then class, each list in date order. */
@@ -25,29 +83,111 @@ export async function eventsByPerson(db: Database, people?: readonly string[]): 
   const result = new Map<string, Map<string, CertificationEvent[]>>();
   for (const row of rows) {
     let classes = result.get(row.personId);
-    if (!classes) result.set(row.personId, (classes = new Map()));
+    if (!classes) result.set(row.personId, (classes = new Map<string, CertificationEvent[]>()));
     let list = classes.get(row.classId);
     if (!list) classes.set(row.classId, (list = []));
-    list.push({ on: row.on, body: row.body as CertificationEventBody });
+    list.push({ on: row.on, body: certificationEventBody.parse(row.body) });
   }
   return result;
 }
 
-/** Standings of people in every class they have events in. */
+/** Raised when the projection is computed otherwise than before, so that a start makes it anew. */
+const PROJECTION = 1;
+/** People whose standings are made in one go, so that others are answered in between. */
+const PORTION = 300;
+
+/** Makes the standings of people anew as of a date, in the given transaction. All people when none are named. */
+export async function projectStandings(db: Database, today: PlainDate, people?: readonly string[]): Promise<number> {
+  const rules = await readRules(db);
+  const wanted = people ? [...new Set(people)] : (await db.select({ id: person.id }).from(person).orderBy(person.id)).map((each) => each.id);
+  let made = 0;
+  for (let i = 0; i < wanted.length; i += PORTION) {
+    const portion = wanted.slice(i, i + PORTION);
+    const who = await db.select({ id: person.id, site: person.site, born: person.born }).from(person).where(inArray(person.id, portion));
+    const events = await eventsByPerson(db, portion);
+    const rows = who.flatMap(({ id, site, born }) =>
+      [...(events.get(id) ?? [])].map(([classId, list]) => {
+        const { standing, nextChange } = standingUntilChange(list, rules.of(site, classId), today, born);
+        const { status, mayOperate, until } = standing;
+        return { personId: id, classId, status, mayOperate, until, asOf: today, nextChange, body: standing };
+      }),
+    );
+    for (let k = 0; k < rows.length; k += 500)
+      await db
+        .insert(standingRow)
+        .values(rows.slice(k, k + 500))
+        .onConflictDoUpdate({
+          target: [standingRow.personId, standingRow.classId],
+          set: {
+            status: sql`excluded.status`,
+            mayOperate: sql`excluded.may_operate`,
+            until: sql`excluded.until_date`,
+            asOf: sql`excluded.as_of`,
+            nextChange: sql`excluded.next_change`,
+            body: sql`excluded.body`,
+          },
+        });
+    made += rows.length;
+  }
+  return made;
+}
+
+/**
+ * Today where the site is, once the kept standings are those of today: the ones whose span does not hold it are made again, the first time
+ * a date is asked for. Also when a clock was set back.
+ */
+export async function standingsToday(house: House): Promise<PlainDate> {
+  const today = await siteToday(house);
+  if (house.known.standingsFor === today) return today;
+  await house.db.transaction(async (db) => {
+    await lock(db, 'standings');
+    if ((await readSetting(db, 'standings', 0)) !== PROJECTION) {
+      await projectStandings(db, today);
+      await writeSetting(db, 'standings', PROJECTION);
+      return;
+    }
+    const stale = await db
+      .selectDistinct({ id: standingRow.personId })
+      .from(standingRow)
+      .where(or(lte(standingRow.nextChange, today), gt(standingRow.asOf, today)));
+    if (stale.length > 0)
+      await projectStandings(
+        db,
+        today,
+        stale.map((each) => each.id),
+      );
+  });
+  house.known.standingsFor = today;
+  return today;
+}
+
+/** Kept standings of people, by person, in the order of the classes' ids. Call `standingsToday` before. */
 export async function standingsOf(
   db: Database,
-  people: readonly PersonRow[],
-  rules: RuleSet,
-  on: PlainDate,
+  people: readonly Pick<PersonRow, 'id'>[],
+  today: PlainDate,
 ): Promise<Map<string, { classId: string; standing: Standing }[]>> {
-  if (people.length === 0) return new Map();
-  const events = await eventsByPerson(db, people.length > 400 ? undefined : people.map((each) => each.id));
-  return new Map(
-    people.map((each) => [
-      each.id,
-      [...(events.get(each.id) ?? [])]
-        .map(([classId, list]) => ({ classId, standing: standing(list, rules, on, each.born) }))
-        .sort((a, b) => (a.classId < b.classId ? -1 : 1)),
-    ]),
-  );
+  const result = new Map<string, { classId: string; standing: Standing }[]>(people.map((each) => [each.id, []]));
+  if (people.length === 0) return result;
+  const rows = await db
+    .select({ personId: standingRow.personId, classId: standingRow.classId, body: standingRow.body })
+    .from(standingRow)
+    .where(
+      inArray(
+        standingRow.personId,
+        people.map((each) => each.id),
+      ),
+    )
+    .orderBy(standingRow.classId);
+  for (const row of rows) result.get(row.personId)!.push({ classId: row.classId, standing: standingAt(row.body, today) });
+  return result;
+}
+
+/** The kept standing of one person in one class; null where nothing is on record. */
+export async function standingOf(db: Database, personId: string, classId: string, today: PlainDate): Promise<Standing | null> {
+  const [row] = await db
+    .select({ body: standingRow.body })
+    .from(standingRow)
+    .where(and(eq(standingRow.personId, personId), eq(standingRow.classId, classId)));
+  return row ? standingAt(row.body, today) : null;
 }

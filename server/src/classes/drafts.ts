@@ -1,17 +1,18 @@
 import { routes, type PackDraft } from '@rounds/contract';
-import { packDifferences, readPack, type Pack } from '@rounds/core';
+import { packDifferences, type Pack, type PackError } from '@rounds/core';
 import { and, desc, eq } from 'drizzle-orm';
 import type { Router } from 'express';
-import { bind } from '../house/binder';
-import { note, type House } from '../house/context';
-import type { Database } from '../house/database';
-import { ProblemError } from '../house/problem';
-import { account, machineClass, packDraft, packRevision } from '../house/schema';
-import { nextRevision, packProblem, publishedPack, publishPack } from './packs';
+import { bind } from '../http/binder';
+import { note, type House } from '../data/context';
+import type { Database } from '../data/database';
+import { ProblemError } from '../http/problem';
+import { account, machineClass, packDraft, packRevision } from '../data/schema';
+import { contentChanged, holdClass, nextRevision, packProblem, publishedPack, publishPack } from './packs';
 
 const NAME = 'draft';
 
-async function draftOf(db: Database, classId: string): Promise<PackDraft | null> {
+/** The draft as it is shown. What is wrong in it was found when it was saved; a draft of an earlier version is read once more. */
+async function draftOf(house: House, classId: string, db: Database = house.db): Promise<PackDraft | null> {
   const [found] = await db
     .select({ row: packDraft, by: account.name })
     .from(packDraft)
@@ -19,7 +20,8 @@ async function draftOf(db: Database, classId: string): Promise<PackDraft | null>
     .where(eq(packDraft.classId, classId));
   if (!found) return null;
   const { row, by } = found;
-  return { source: row.source, version: row.version, by: by ?? 'unknown', at: new Date(row.savedAt).toISOString(), errors: readPack(row.source).errors };
+  const errors: PackError[] = row.errors ?? (await house.pool.run('readPack', row.source)).errors;
+  return { source: row.source, version: row.version, by: by ?? 'unknown', at: new Date(row.savedAt).toISOString(), errors };
 }
 
 /** The problem of a draft that another person saved in the meantime. */
@@ -36,54 +38,67 @@ function moved(draft: PackDraft | null): ProblemError {
 export function draftRoutes(router: Router, house: House): void {
   bind(router, house, routes.classDraft, async ({ params }) => {
     await publishedPack(house.db, params.id);
-    return { draft: await draftOf(house.db, params.id) };
+    return { draft: await draftOf(house, params.id) };
   });
 
-  bind(router, house, routes.saveDraft, async ({ params, body, caller }) => {
+  bind(router, house, routes.saveDraft, async ({ params, body, caller, gone }) => {
     await publishedPack(house.db, params.id);
+    const { errors } = await house.pool.run('readPack', body.source, { gone });
     const savedAt = house.now().toISOString();
-    const saved =
-      body.version === 0
-        ? await house.db
-            .insert(packDraft)
-            .values({ classId: params.id, source: body.source, version: 1, accountId: caller.id, savedAt })
-            .onConflictDoNothing()
-            .returning()
-        : await house.db
-            .update(packDraft)
-            .set({ source: body.source, version: body.version + 1, accountId: caller.id, savedAt })
-            .where(and(eq(packDraft.classId, params.id), eq(packDraft.version, body.version)))
-            .returning();
-    const draft = await draftOf(house.db, params.id);
-    if (saved.length === 0) throw moved(draft);
+    const content = { source: body.source, errors, accountId: caller.id, savedAt };
+    const saved = await house.db.transaction(async (db) => {
+      const rows =
+        body.version === 0
+          ? await db
+              .insert(packDraft)
+              .values({ classId: params.id, version: 1, ...content })
+              .onConflictDoNothing()
+              .returning({ version: packDraft.version })
+          : await db
+              .update(packDraft)
+              .set({ version: body.version + 1, ...content })
+              .where(and(eq(packDraft.classId, params.id), eq(packDraft.version, body.version)))
+              .returning({ version: packDraft.version });
+      if (rows.length > 0) await note(db, caller, 'draft-saved', params.id, { version: rows[0]!.version, errors: errors.length });
+      return rows.length > 0;
+    });
+    const draft = await draftOf(house, params.id);
+    if (!saved) throw moved(draft);
     return draft!;
   });
 
   bind(router, house, routes.dropDraft, async ({ params, caller }) => {
-    const gone = await house.db.delete(packDraft).where(eq(packDraft.classId, params.id)).returning();
-    if (gone.length === 0) throw new ProblemError('not-found', 'There is no draft of this class.');
-    await note(house.db, caller, 'draft-dropped', params.id);
+    await house.db.transaction(async (db) => {
+      const [gone] = await db.delete(packDraft).where(eq(packDraft.classId, params.id)).returning({ version: packDraft.version });
+      if (!gone) throw new ProblemError('not-found', 'There is no draft of this class.');
+      await note(db, caller, 'draft-dropped', params.id, { version: gone.version });
+    });
     return { done: true as const };
   });
 
-  bind(router, house, routes.publishDraft, async ({ params, body, caller }) => {
-    const draft = await draftOf(house.db, params.id);
+  bind(router, house, routes.publishDraft, async ({ params, body, caller, gone }) => {
+    const draft = await draftOf(house, params.id);
     if (!draft || draft.version !== body.version) throw moved(draft);
-    const reading = readPack(draft.source);
+    const reading = await house.pool.run('readPack', draft.source, { gone });
     if (!reading.pack) throw packProblem(NAME, reading.errors);
     if (reading.pack.id !== params.id)
       throw packProblem(NAME, [{ line: 1, path: 'id', rule: 'class-id', message: `the draft says it is the class "${reading.pack.id}", not "${params.id}"` }]);
-    const current = await publishedPack(house.db, params.id);
-    if (current && packDifferences(current.pack, reading.pack).length === 0)
-      throw new ProblemError('nothing-changed', `This draft says the same as revision ${current.pack.revision}. Nothing was published.`);
-    const pack = { ...reading.pack, revision: await nextRevision(house.db, params.id) };
-    const hash = await house.db.transaction(async (tx) => {
-      const published = await publishPack(tx, pack, { accountId: caller.id, note: body.note });
-      await tx.delete(packDraft).where(eq(packDraft.classId, params.id));
-      return published;
+    const drafted = reading.pack;
+    return house.db.transaction(async (db) => {
+      await holdClass(db, params.id);
+      const taken = await db
+        .delete(packDraft)
+        .where(and(eq(packDraft.classId, params.id), eq(packDraft.version, body.version)))
+        .returning({ version: packDraft.version });
+      if (taken.length === 0) throw moved(await draftOf(house, params.id, db));
+      const current = await publishedPack(db, params.id);
+      if (current && packDifferences(current.pack, drafted).length === 0)
+        throw new ProblemError('nothing-changed', `This draft says the same as revision ${current.pack.revision}. Nothing was published.`);
+      const pack = { ...drafted, revision: await nextRevision(db, params.id) };
+      const hash = await publishPack(db, pack, { accountId: caller.id, note: body.note });
+      await note(db, caller, 'class-published', params.id, { revision: pack.revision, note: body.note, hash, before: current?.hash ?? null });
+      return { hash, revision: pack.revision };
     });
-    await note(house.db, caller, 'class-published', params.id, { revision: pack.revision, note: body.note });
-    return { hash, revision: pack.revision };
   });
 
   bind(router, house, routes.classRevisions, async ({ params }) => {
@@ -114,9 +129,13 @@ export function draftRoutes(router: Router, house: House): void {
   });
 
   bind(router, house, routes.withdrawClass, async ({ params, body, caller }) => {
-    if (!(await publishedPack(house.db, params.id))) throw new ProblemError('not-found', 'This class has no pack in use.');
-    await house.db.update(machineClass).set({ publishedHash: null }).where(eq(machineClass.id, params.id));
-    await note(house.db, caller, 'class-withdrawn', params.id, { reason: body.reason });
+    await house.db.transaction(async (db) => {
+      const held = await holdClass(db, params.id);
+      if (!held?.publishedHash) throw new ProblemError('not-found', 'This class has no pack in use.');
+      await db.update(machineClass).set({ publishedHash: null }).where(eq(machineClass.id, params.id));
+      await contentChanged(db);
+      await note(db, caller, 'class-withdrawn', params.id, { reason: body.reason, hash: held.publishedHash });
+    });
     return { done: true as const };
   });
 }

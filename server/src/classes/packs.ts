@@ -1,17 +1,44 @@
 import { compose, CompositionError, contentHash, type Composition, type EffectivePack, type Pack, type PackError } from '@rounds/core';
-import { eq, max } from 'drizzle-orm';
-import type { Database } from '../house/database';
-import { ProblemError } from '../house/problem';
-import { effectivePack, machineClass, packRevision } from '../house/schema';
+import { eq, max, sql } from 'drizzle-orm';
+import { readSetting } from '../data/context';
+import type { Database } from '../data/database';
+import { ProblemError } from '../http/problem';
+import { effectivePack, machineClass, packRevision, setting } from '../data/schema';
 
-/** Publishes a pack as the current revision of its class; publishing the same content again changes nothing. Returns its content hash. */
+const CONTENT = 'content-version';
+
+/** Counts a change of what the classes say, in the transaction that makes it. */
+export async function contentChanged(db: Database): Promise<void> {
+  const next = sql`to_jsonb((${setting.value} #>> '{}')::bigint + 1)`;
+  await db
+    .insert(setting)
+    .values({ key: CONTENT, value: 1 })
+    .onConflictDoUpdate({ target: setting.key, set: { value: next } });
+}
+
+/** The number of changes of what the classes say. */
+export async function contentVersion(db: Database): Promise<string> {
+  return String(await readSetting(db, CONTENT, 0));
+}
+
+/** Holds a class against others who would publish, withdraw or choose in it, to the end of the transaction. Answers null where there is none. */
+export async function holdClass(db: Database, classId: string): Promise<typeof machineClass.$inferSelect | null> {
+  const [row] = await db.select().from(machineClass).where(eq(machineClass.id, classId)).for('update');
+  return row ?? null;
+}
+
+/** Publishes a pack as the current revision of its class, in the given transaction; publishing the same content again changes nothing. Returns its content hash. */
 export async function publishPack(db: Database, pack: Pack, by: { accountId: string | null; note: string } = { accountId: null, note: '' }): Promise<string> {
   const hash = contentHash(pack);
   await db
     .insert(machineClass)
     .values({ id: pack.id, title: pack.title, family: pack.family, publishedHash: hash })
     .onConflictDoUpdate({ target: machineClass.id, set: { title: pack.title, family: pack.family, publishedHash: hash } });
-  await db.insert(packRevision).values({ hash, classId: pack.id, revision: pack.revision, body: pack, publishedBy: by.accountId, note: by.note }).onConflictDoNothing();
+  await db
+    .insert(packRevision)
+    .values({ hash, classId: pack.id, revision: pack.revision, body: pack, publishedBy: by.accountId, note: by.note })
+    .onConflictDoNothing({ target: packRevision.hash });
+  await contentChanged(db);
   return hash;
 }
 
@@ -19,9 +46,38 @@ export async function publishPack(db: Database, pack: Pack, by: { accountId: str
 export async function publishedPack(db: Database, classId: string): Promise<{ pack: Pack; hash: string; publishedAt: string } | null> {
   const [row] = await db.select().from(machineClass).where(eq(machineClass.id, classId));
   if (!row) throw new ProblemError('not-found', `There is no machine class "${classId}".`);
-  if (!row.publishedHash) return null;
-  const [revision] = await db.select().from(packRevision).where(eq(packRevision.hash, row.publishedHash));
-  return revision ? { pack: revision.body as Pack, hash: revision.hash, publishedAt: revision.publishedAt } : null;
+  return row.publishedHash ? revisionOf(db, row.publishedHash) : null;
+}
+
+interface Revision {
+  pack: Pack;
+  hash: string;
+  publishedAt: string;
+}
+
+/** Content under a hash never changes, so what was read is kept in memory, the least lately used going first. */
+class Kept<T> {
+  private readonly entries = new Map<string, T>();
+  constructor(private readonly most: number) {}
+  async of(key: string, read: () => Promise<T | null>): Promise<T | null> {
+    const known = this.entries.get(key);
+    const value = known ?? (await read());
+    if (value === null) return null;
+    this.entries.delete(key);
+    this.entries.set(key, value);
+    if (this.entries.size > this.most) this.entries.delete(this.entries.keys().next().value!);
+    return value;
+  }
+}
+
+const revisions = new Kept<Revision>(40);
+const composed = new Kept<EffectivePack>(24);
+
+function revisionOf(db: Database, hash: string): Promise<Revision | null> {
+  return revisions.of(hash, async () => {
+    const [row] = await db.select().from(packRevision).where(eq(packRevision.hash, hash));
+    return row ? { pack: row.body as Pack, hash, publishedAt: row.publishedAt } : null;
+  });
 }
 
 /** The published pack of a class, or the not-found problem where it has none. */
@@ -31,7 +87,7 @@ export async function packOrProblem(db: Database, classId: string): Promise<Pack
   return published.pack;
 }
 
-/** The number the next revision of a class takes. */
+/** The number the next revision of a class takes; hold the class while it is given. */
 export async function nextRevision(db: Database, classId: string): Promise<number> {
   const [row] = await db
     .select({ latest: max(packRevision.revision) })
@@ -71,16 +127,12 @@ export function packProblem(file: string, errors: readonly PackError[]): Problem
   );
 }
 
-const kept = new Map<string, EffectivePack>();
-
-/** A composed pack by its hash. Content under a hash never changes, so a few are kept in memory. */
+/** A composed pack by its hash. */
 export async function effectivePackOf(db: Database, hash: string): Promise<EffectivePack> {
-  const known = kept.get(hash);
-  if (known) return known;
-  const [row] = await db.select().from(effectivePack).where(eq(effectivePack.hash, hash));
-  if (!row) throw new ProblemError('not-found', 'The class content this evaluation was made with is missing.');
-  const pack = row.body as EffectivePack;
-  if (kept.size >= 24) kept.delete(kept.keys().next().value!);
-  kept.set(hash, pack);
+  const pack = await composed.of(hash, async () => {
+    const [row] = await db.select().from(effectivePack).where(eq(effectivePack.hash, hash));
+    return row ? (row.body as EffectivePack) : null;
+  });
+  if (!pack) throw new ProblemError('not-found', 'The class content this evaluation was made with is missing.');
   return pack;
 }

@@ -2,13 +2,15 @@ import { routes, type ClassSummary, type Unit } from '@rounds/contract';
 import { asc, count, eq, sql } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
-import { bind } from '../house/binder';
-import { note, rulesOn, siteToday, type House } from '../house/context';
-import { ProblemError } from '../house/problem';
-import { machineClass, packRevision, unit } from '../house/schema';
+import { bind } from '../http/binder';
+import { rulesOn } from '@rounds/core';
+import { readRules } from '../certification/standings';
+import { note, siteToday, type House } from '../data/context';
+import { ProblemError } from '../http/problem';
+import { machineClass, packRevision, unit } from '../data/schema';
 import { draftRoutes } from './drafts';
 import { exchangeRoutes } from './exchange';
-import { composeOrProblem, packOrProblem, publishedPack } from './packs';
+import { composeOrProblem, contentChanged, contentVersion, packOrProblem, publishedPack } from './packs';
 import { printRoutes } from './prints';
 import { chooseSchool, choiceLog, siteChoices, sitesOf } from './schools';
 
@@ -44,12 +46,12 @@ function shown(row: typeof unit.$inferSelect): Unit {
 
 /** Routes of machine classes and machines. */
 export function classRoutes(router: Router, house: House): void {
-  bind(router, house, routes.classes, async () => ({ classes: await summaries(house) }));
+  bind(router, house, routes.classes, async () => ({ classes: await summaries(house) }), { version: () => contentVersion(house.db) });
 
   bind(router, house, routes.machineClass, async ({ params, query }) => {
     const published = await publishedPack(house.db, params.id);
     const [summary] = await summaries(house, params.id);
-    const { rules } = await rulesOn(house.db, await siteToday(house));
+    const rules = rulesOn((await readRules(house.db)).of(query.site ?? '', params.id), await siteToday(house));
     const units = (await house.db.select().from(unit).where(eq(unit.classId, params.id)).orderBy(unit.name)).map(shown);
     return {
       summary: summary!,
@@ -81,14 +83,17 @@ export function classRoutes(router: Router, house: House): void {
   bind(router, house, routes.addUnit, async ({ body, caller }) => {
     const published = await publishedPack(house.db, body.classId);
     if (published) composeOrProblem(published.pack, { variant: body.variant ?? published.pack.variants[0]!.id, features: body.features });
-    const [existing] = await house.db.select().from(unit).where(eq(unit.name, body.name));
-    if (existing) throw new ProblemError('unit-taken', `A machine called "${body.name}" is already on the list.`);
-    const [row] = await house.db
-      .insert(unit)
-      .values({ id: uuidv7(), ...body })
-      .returning();
-    await note(house.db, caller, 'unit-added', row!.id, { name: row!.name });
-    return shown(row!);
+    return house.db.transaction(async (db) => {
+      const [row] = await db
+        .insert(unit)
+        .values({ id: uuidv7(), ...body })
+        .onConflictDoNothing()
+        .returning();
+      if (!row) throw new ProblemError('unit-taken', `A machine called "${body.name}" is already on the list.`);
+      await contentChanged(db);
+      await note(db, caller, 'unit-added', row.id, { name: row.name, classId: row.classId, site: row.site });
+      return shown(row);
+    });
   });
 
   draftRoutes(router, house);

@@ -2,11 +2,11 @@ import type { SchoolChoice } from '@rounds/contract';
 import type { Pack } from '@rounds/core';
 import { and, asc, eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import type { Caller, House } from '../house/context';
-import { note } from '../house/context';
-import type { Database } from '../house/database';
-import { ProblemError } from '../house/problem';
-import { account, person, schoolChoiceRow, unit } from '../house/schema';
+import { note, type Caller, type House } from '../data/context';
+import type { Database } from '../data/database';
+import { ProblemError } from '../http/problem';
+import { account, person, schoolChoiceRow, unit } from '../data/schema';
+import { holdClass } from './packs';
 
 /** Sites the organisation has people or machines at. */
 export async function sitesOf(db: Database): Promise<string[]> {
@@ -21,7 +21,7 @@ export async function choiceLog(db: Database, classId: string, site?: string): P
     .from(schoolChoiceRow)
     .leftJoin(account, eq(account.id, schoolChoiceRow.accountId))
     .where(and(eq(schoolChoiceRow.classId, classId), site === undefined ? undefined : eq(schoolChoiceRow.site, site)))
-    .orderBy(asc(schoolChoiceRow.chosenAt), asc(schoolChoiceRow.id));
+    .orderBy(asc(schoolChoiceRow.seq));
   return rows.map(({ row, by }) => ({
     site: row.site,
     schoolId: row.schoolId,
@@ -41,17 +41,27 @@ export async function siteChoices(db: Database, pack: Pack, site: string | undef
   );
 }
 
-/** Records a choice. Throws the unknown-row problem where the pack has no such school or option, the not-found one for a site nobody is at. */
+/**
+ * Records a choice. Throws the unknown-row problem where the pack has no such school or option, the not-found one for a site nobody is at,
+ * and the choice-moved one where another option than `instead` is in force by now.
+ */
 export async function chooseSchool(
   house: House,
   caller: Caller,
   pack: Pack,
-  choice: { site: string; schoolId: string; optionId: string; reason: string },
+  choice: { site: string; schoolId: string; optionId: string; reason: string; instead?: string | null | undefined },
 ): Promise<void> {
+  const { instead, ...chosen } = choice;
   const school = pack.schools.find((each) => each.id === choice.schoolId);
   if (!school?.options.some((each) => each.id === choice.optionId))
     throw new ProblemError('unknown-row', `${pack.title} has no such position to choose. Nothing was saved.`);
-  if (!(await sitesOf(house.db)).includes(choice.site)) throw new ProblemError('not-found', `Nobody works at a site called "${choice.site}". Nothing was saved.`);
-  await house.db.insert(schoolChoiceRow).values({ id: uuidv7(), classId: pack.id, ...choice, accountId: caller.id, chosenAt: house.now().toISOString() });
-  await note(house.db, caller, 'school-chosen', pack.id, choice);
+  await house.db.transaction(async (db) => {
+    await holdClass(db, pack.id);
+    if (!(await sitesOf(db)).includes(choice.site)) throw new ProblemError('not-found', `Nobody works at a site called "${choice.site}". Nothing was saved.`);
+    const before = (await siteChoices(db, pack, choice.site))[choice.schoolId] ?? null;
+    if (instead !== undefined && instead !== before)
+      throw new ProblemError('choice-moved', `Somebody else chose for ${choice.site} after you opened this page. Nothing was saved; look at what holds now.`);
+    await db.insert(schoolChoiceRow).values({ id: uuidv7(), classId: pack.id, ...chosen, accountId: caller.id, chosenAt: house.now().toISOString() });
+    await note(db, caller, 'school-chosen', pack.id, { ...chosen, before });
+  });
 }

@@ -1,7 +1,7 @@
 import { stringify } from 'csv-stringify/sync';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ProblemError } from '../house/problem';
+import { ProblemError } from '../http/problem';
 import { checkRows, matchColumns, readCsv } from './csvImport';
 
 const HEADINGS = ['Payroll', 'Given name', 'Family name', 'Site', 'Team', 'E-mail', 'Date of birth', 'Start date'];

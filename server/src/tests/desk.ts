@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { routes, type Problem, type RouteCall, type RouteSpec } from '@rounds/contract';
-import { readPack, type EvaluationEventBody, type Pack } from '@rounds/core';
+import { PROBLEMS, problemSchema, routes, type Problem, type RouteCall, type RouteSpec } from '@rounds/contract';
+import { readPack, type DeviceEventBody, type Pack } from '@rounds/core';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import pg from 'pg';
 import { v7 as uuidv7 } from 'uuid';
-import { application, createAccount, listen, openStore, publishPack, type House } from '../index';
+import { z } from 'zod';
+import { application, createAccount, listen, openHouse, openStore, publishPack, type House } from '../index';
 
 const root = join(import.meta.dirname, '..', '..', '..');
 export const PASSWORD = 'a long password';
@@ -40,6 +41,9 @@ export class Caller {
     const query = new URLSearchParams(Object.entries((input.query ?? {}) as Record<string, string>)).toString();
     const response = await this.raw(spec.method, `/api${path}${query ? `?${query}` : ''}`, spec.body ? input.body : undefined);
     const body = (response.headers.get('content-type')?.includes('json') ? await response.json() : await response.arrayBuffer()) as never;
+    // Whatever a route answers is what its contract says.
+    if (response.status === 200 && typeof spec.answer !== 'string') spec.answer.parse(body);
+    if (response.status >= 400) problemSchema.extend({ code: z.enum(Object.keys(PROBLEMS) as [string]) }).parse(body);
     return { status: response.status, body, problem: body };
   }
 
@@ -77,7 +81,7 @@ export async function startDesk(): Promise<{
   }
   const store = await openStore({ url, directory: null, migrations: join(root, 'server', 'migrations') });
   let clock: Date | null = null;
-  const house: House = { store, db: store.db, now: () => clock ?? new Date(), demo: false, publicUrl: null };
+  const house = openHouse(store, { now: () => clock ?? new Date() });
   await publishPack(house.db, forklift());
   const listening = await listen(application(house, { webRoot: null }), 0, false);
   return {
@@ -88,6 +92,7 @@ export async function startDesk(): Promise<{
     setClock: (at) => (clock = at),
     stop: async () => {
       await listening.stop();
+      await house.pool.close();
       await store.close();
       await drop();
     },
@@ -97,7 +102,7 @@ export async function startDesk(): Promise<{
 /** People of every role: login = role name. */
 export async function addPeople(house: House, admin: Caller): Promise<{ operatorId: string; otherId: string; unitId: string }> {
   const add = async (payroll: string, givenName: string, team: string) =>
-    ((await admin.call(routes.addPerson, { body: { payroll, givenName, familyName: 'Tester', site: 'Quay', team } })).body as { id: string }).id;
+    ((await admin.call(routes.addPerson, { body: { payroll, givenName, familyName: 'Tester', site: 'Quay', team, born: '1990-04-02' } })).body as { id: string }).id;
   const operatorId = await add('1', 'Olla', 'Blue');
   const otherId = await add('2', 'Pim', 'Green');
   const account = (login: 'trainer' | 'supervisor' | 'workshop', team: string | null = null, name = login as string) =>
@@ -116,24 +121,27 @@ export async function addPeople(house: House, admin: Caller): Promise<{ operator
 }
 
 export const DEVICE = 'device-of-the-test';
+/** A signature as one is drawn. */
+export const STROKES = 'M60 120L140 60L220 140L330 70';
+export const FORKLIFT = 'counterbalance-forklift';
 
 /** Sends events of an evaluation. */
-export function send(caller: Caller, id: string, bodies: readonly EvaluationEventBody[], device = DEVICE, at = new Date().toISOString()) {
+export function send(caller: Caller, id: string, bodies: readonly DeviceEventBody[], device = DEVICE, at = new Date().toISOString()) {
   return caller.call(routes.appendEvents, { params: { id }, body: { device, events: bodies.map((body) => ({ id: uuidv7(), at, body })) } });
 }
 
 /** Every observed criterion done. */
-export function wholeSheet(pack: Pack): EvaluationEventBody[] {
+export function wholeSheet(pack: Pack): DeviceEventBody[] {
   return pack.sheet.sections.flatMap((section) =>
-    section.criteria.filter((each) => each.kind !== 'linked').map((each): EvaluationEventBody => ({ kind: 'scored', criterion: each.id, result: 'done' })),
+    section.criteria.filter((each) => each.kind !== 'linked').map((each): DeviceEventBody => ({ kind: 'scored', criterion: each.id, result: 'done' })),
   );
 }
 
 /** Every check done. */
-export function wholeRound(pack: Pack): EvaluationEventBody[] {
+export function wholeRound(pack: Pack): DeviceEventBody[] {
   return [
     { kind: 'round-started' },
-    ...pack.checkpoints.map((each): EvaluationEventBody => ({ kind: 'checked', checkpoint: each.id, result: 'done' })),
+    ...pack.checkpoints.map((each): DeviceEventBody => ({ kind: 'checked', checkpoint: each.id, result: 'done' })),
     { kind: 'round-ended' },
   ];
 }

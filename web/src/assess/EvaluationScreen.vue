@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { stillPlanted } from '@rounds/core';
-import { Button } from 'ant-design-vue';
+import { Button, Modal } from 'ant-design-vue';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import StateBox from '../house/StateBox.vue';
+import { useOutbox } from '../device/useOutbox';
 import { explain } from '../house/api';
 import { minutes } from '../house/words';
 import RetrievePhase from './RetrievePhase.vue';
@@ -11,13 +12,12 @@ import ReviewPhase from './ReviewPhase.vue';
 import RunPhase from './RunPhase.vue';
 import SheetPhase from './SheetPhase.vue';
 import SignPhase from './SignPhase.vue';
-import { useOutbox } from './outbox';
 import { useEvaluation } from './useEvaluation';
 
 const route = useRoute();
 const router = useRouter();
 const evaluation = useEvaluation(String(route.params['id']));
-const { opened, pack, record, appraisal, heldBy, refusals, readOnly, working } = evaluation;
+const { opened, pack, record, appraisal, heldBy, aside, lost, unsent, readOnly, working } = evaluation;
 const outbox = useOutbox();
 const now = ref(Date.now());
 const takeOverReason = ref('');
@@ -32,7 +32,7 @@ const phases = computed<{ id: Phase; name: string; hint: string }[]>(() => {
   const unscored = appraisal.value?.unscored.length ?? 0;
   return [
     { id: 'round', name: 'Round', hint: record.value.endedAt ? 'ended' : record.value.startedAt ? 'under way' : 'to start' },
-    { id: 'retrieve', name: 'Take out', hint: record.value.planted.length === 0 ? 'none planted' : left > 0 ? `${left} in` : 'all out' },
+    { id: 'retrieve', name: 'Take out', hint: left > 0 ? `${left} in` : record.value.retrieved.length > 0 ? 'all out' : 'none planted' },
     { id: 'sheet', name: 'Score sheet', hint: unscored > 0 ? `${unscored} open` : 'complete' },
     { id: 'review', name: 'Review', hint: '' },
     { id: 'sign', name: 'Decide and sign', hint: record.value.decision ? (record.value.signatures.size === 2 ? 'signed' : 'decided') : '' },
@@ -57,9 +57,28 @@ const saved = computed(() =>
   outbox.waiting === 0 ? 'All on the server' : outbox.offline ? `${outbox.waiting} saved here, no connection` : `${outbox.waiting} saved here, sending`,
 );
 watch(
-  () => [outbox.refused, outbox.waiting],
+  () => [outbox.aside, outbox.waiting],
   () => void evaluation.merge(),
 );
+
+/** What the server will not take, as a file: it can be read by people and sent by hand. */
+function exportAside() {
+  const text = JSON.stringify({ evaluation: route.params['id'], taps: aside.value }, null, 2);
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
+  link.download = `taps-not-taken-${String(route.params['id']).slice(-8)}.json`;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+}
+function dropAside() {
+  Modal.confirm({
+    title: 'Let them go for good?',
+    content: 'They will be nowhere any more. Keep a copy first if they may matter.',
+    okText: 'Let them go',
+    cancelText: 'Keep them',
+    onOk: () => evaluation.dropAside(),
+  });
+}
 
 async function takeOver() {
   problem.value = null;
@@ -91,7 +110,7 @@ async function takeOver() {
     <div v-if="heldBy" class="notice" role="alert">
       <p>
         <strong>{{ heldBy.name }} has this evaluation open for writing.</strong> You can look at it here. Two devices never write at once, so nothing is
-        overwritten.<template v-if="refusals.length"> {{ refusals.length }} of your taps are kept on this device and will be sent if you take over.</template>
+        overwritten.<template v-if="unsent"> {{ unsent }} of your taps are kept on this device and will be sent if you take over.</template>
       </p>
       <form class="row" @submit.prevent="takeOver">
         <label class="field grow">Why you take it over (kept on record) <input v-model="takeOverReason" class="plain" minlength="3" maxlength="500" required /></label
@@ -99,14 +118,27 @@ async function takeOver() {
       </form>
       <p v-if="problem">{{ problem }}</p>
     </div>
-    <div v-else-if="refusals.length" class="notice" role="alert">
+    <div v-else-if="aside.length" class="notice" role="alert">
       <p>
-        <strong>The server did not take {{ refusals.length === 1 ? 'one tap' : `${refusals.length} taps` }}:</strong> {{ refusals[0]!.detail }}
+        <strong>The server did not take {{ aside.length === 1 ? 'one tap' : `${aside.length} taps` }}:</strong> {{ aside[0]!.refusal.detail }} They are kept here; nothing
+        is decided while they are.
       </p>
-      <Button @click="evaluation.discardRefused()">Let {{ refusals.length === 1 ? 'it' : 'them' }} go</Button>
+      <div class="row">
+        <Button @click="evaluation.retryAside()">Send again</Button><Button @click="exportAside">Keep a copy</Button><Button @click="dropAside">Let go</Button>
+      </div>
+    </div>
+    <div v-if="lost" class="notice" role="alert">
+      <p><strong>The last tap was not recorded.</strong> {{ lost }}</p>
     </div>
     <StateBox :loading="!opened" :error="evaluation.error.value" what="the evaluation" @retry="evaluation.load()">
-      <template v-if="opened && pack && appraisal">
+      <div v-if="opened?.keyHidden" class="screen">
+        <div class="sheet pad stack">
+          <h1>Not decided yet</h1>
+          <p>What was seen and found in this evaluation is shown here once {{ opened.summary.trainerName }} has decided it.</p>
+          <RouterLink to="/">Back to Today</RouterLink>
+        </div>
+      </div>
+      <template v-else-if="opened && pack && appraisal">
         <RunPhase v-if="phase === 'round'" :evaluation="evaluation" :read-only="readOnly" @go="phase = $event" />
         <SheetPhase v-else-if="phase === 'sheet'" :evaluation="evaluation" :read-only="readOnly" @go="phase = $event" />
         <RetrievePhase v-else-if="phase === 'retrieve'" :evaluation="evaluation" :read-only="readOnly" @go="phase = $event" />

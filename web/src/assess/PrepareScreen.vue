@@ -12,7 +12,7 @@ import { call, explain } from '../house/api';
 import { GRADE_WORDS } from '../house/words';
 import FitOutSwitches from '../classes/FitOutSwitches.vue';
 import { useFitOut } from '../classes/useFitOut';
-import { deviceName, useOutbox } from './outbox';
+import { deviceName, instantNow, useOutbox } from '../device/useOutbox';
 
 const route = useRoute();
 const router = useRouter();
@@ -136,12 +136,21 @@ const missing = computed(() => {
   return list;
 });
 
+/** The evaluation's number, and its plants', for as long as the same one is being prepared: a second try is the same evaluation. */
+let number: { of: string; id: string; plants: Map<string, string> } | null = null;
+function numbers() {
+  const of = `${person.value!.id} ${unitId.value}`;
+  if (number?.of !== of) number = { of, id: uuidv7(), plants: new Map() };
+  for (const fault of confirmed.value) if (!number.plants.has(fault)) number.plants.set(fault, uuidv7());
+  return number;
+}
+
 async function go() {
-  if (!person.value) return;
+  if (!person.value || busy.value) return;
   busy.value = true;
   problem.value = null;
   try {
-    const id = uuidv7();
+    const { id, plants } = numbers();
     const opened = await call(routes.createEvaluation, {
       body: {
         id,
@@ -158,7 +167,7 @@ async function go() {
     if (confirmed.value.length > 0)
       await outbox.put(
         id,
-        confirmed.value.map((fault) => ({ id: uuidv7(), at: new Date().toISOString(), body: { kind: 'planted' as const, fault } })),
+        confirmed.value.map((fault) => ({ id: plants.get(fault)!, at: instantNow(), body: { kind: 'planted' as const, fault } })),
       );
     await router.push(`/assess/${id}`);
   } catch (error) {

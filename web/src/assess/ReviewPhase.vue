@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { routes } from '@rounds/contract';
-import { GRADES, faultName, severity, type Outcome } from '@rounds/core';
+import { GRADES, faultName, overrideWords, severity, type Outcome } from '@rounds/core';
 import { computed } from 'vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import PlanRing, { type StationMark } from '../drawing/PlanRing.vue';
 import { fileAddress } from '../house/api';
-import { GRADE_WORDS, OUTCOME_WORDS, minutes, percent } from '../house/words';
+import { GRADE_WORDS, OUTCOME_WORDS, minutes, moment, percent } from '../house/words';
 import type { OpenEvaluation } from './useEvaluation';
 
 /** Review: the answer first, every reason, then the ring with its gaps, what was missed, grading, pace and score. */
@@ -18,6 +18,9 @@ const id = computed(() => props.evaluation.opened.value!.summary.id);
 const decided = computed(() => record.value.decision);
 const outcome = computed<Outcome>(() => decided.value?.outcome ?? a.value.outcome);
 const overridden = computed(() => decided.value !== null && decided.value.outcome !== a.value.outcome);
+/** Entries that reached the server well after they were made. */
+const LATE = 15 * 60_000;
+const late = computed(() => props.evaluation.events.value.filter((each) => each.receivedAt && Date.parse(each.receivedAt) - Date.parse(each.at) > LATE));
 const stationName = (s: string) => pack.value.plan.stations.find((each) => each.id === s)?.name ?? s;
 const used = computed(() =>
   pack.value.plan.stations.filter((each) => pack.value.checkpoints.some((c) => c.station === each.id || c.alsoAt?.includes(each.id))).map((each) => each.id),
@@ -58,7 +61,14 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
           ><template v-else>{{ a.unscored.length }} criteria are not scored. <button class="link" @click="$emit('go', 'sheet')">Score sheet</button></template>
         </p>
         <p v-if="overridden" class="override">
-          <strong>The trainer overrode the computed outcome ({{ OUTCOME_WORDS[a.outcome] }}).</strong> {{ decided?.reason }}
+          <strong>The trainer overrode the computed outcome ({{ OUTCOME_WORDS[a.outcome] }}).</strong> {{ decided?.override ? overrideWords(decided.override) : '' }}
+        </p>
+        <p v-for="each in record.agreements" :key="each.at">
+          <strong>{{ each.by }} agreed to "{{ OUTCOME_WORDS[each.outcome] }}"</strong>, {{ moment(each.at) }}: {{ each.words }}
+        </p>
+        <p v-if="late.length" class="quiet">
+          {{ late.length }} of {{ evaluation.events.value.length }} entries were made without a connection and reached the server later, the last
+          {{ moment(late.at(-1)!.receivedAt!) }}.
         </p>
         <ul class="reasons">
           <li v-for="r in a.reasons" :key="r.text" :class="r.weighs">{{ r.text }}</li>

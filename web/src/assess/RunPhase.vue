@@ -14,7 +14,7 @@ const record = computed(() => props.evaluation.record.value);
 const { tap, undo } = props.evaluation;
 
 const station = ref<string | null>(record.value.round.arrivals.at(-1)?.station ?? null);
-const finding = ref<{ checkpoint: Checkpoint; fault: Fault | null | undefined; prompted: boolean } | null>(null);
+const finding = ref<{ checkpoint: Checkpoint; fault: Fault | null | undefined; prompted: boolean; real: boolean } | null>(null);
 const noting = ref(false);
 const noteText = ref('');
 
@@ -67,8 +67,8 @@ async function how(check: Checkpoint, method: Method) {
   const now = latest.value.get(check.id);
   if (now && now.result !== 'missed') await tap({ kind: 'checked', checkpoint: check.id, result: now.result, method });
 }
-async function report(grade: Grade, real = false) {
-  const { checkpoint, fault, prompted } = finding.value!;
+async function report(grade: Grade) {
+  const { checkpoint, fault, prompted, real } = finding.value!;
   finding.value = null;
   await tap({ kind: 'reported', checkpoint: checkpoint.id, fault: fault?.id ?? null, grade, prompted, real });
 }
@@ -78,7 +78,6 @@ async function addNote() {
   noteText.value = '';
   if (words) await tap({ kind: 'noted', words });
 }
-const real = ref(false);
 </script>
 
 <template>
@@ -109,8 +108,8 @@ const real = ref(false);
           <button v-if="!readOnly" class="big" :disabled="!undoable" @click="undo">
             Undo<span>{{ undoWords }}</span>
           </button>
-          <button class="big primary" @click="$emit('go', record.planted.length > record.retrieved.length ? 'retrieve' : 'sheet')">
-            {{ record.planted.length > record.retrieved.length ? 'Take the faults out' : 'Go to the score sheet' }}
+          <button class="big primary" @click="$emit('go', record.inMachine.length > 0 ? 'retrieve' : 'sheet')">
+            {{ record.inMachine.length > 0 ? 'Take the faults out' : 'Go to the score sheet' }}
           </button>
         </template>
       </div>
@@ -140,20 +139,10 @@ const real = ref(false);
             <strong>{{ finding.fault ? faultName(finding.fault) : 'Something else' }}</strong>
           </p>
           <label class="switch"><input v-model="finding.prompted" type="checkbox" /> Only after a prompt</label>
-          <label class="switch"><input v-model="real" type="checkbox" /> Truly on the machine, not planted</label>
+          <label class="switch"><input v-model="finding.real" type="checkbox" /> Truly on the machine, not planted</label>
           <p>What grade did the operator give?</p>
           <div class="grades" role="group" aria-label="Grade the operator gave">
-            <button
-              v-for="g in GRADES"
-              :key="g"
-              class="big"
-              @click="
-                report(g, real);
-                real = false;
-              "
-            >
-              <GradeDisc :grade="g" :size="44" />{{ GRADE_WORDS[g] }}
-            </button>
+            <button v-for="g in GRADES" :key="g" class="big" @click="report(g)"><GradeDisc :grade="g" :size="44" />{{ GRADE_WORDS[g] }}</button>
           </div>
         </template>
       </div>
@@ -195,7 +184,7 @@ const real = ref(false);
               <button
                 class="big found"
                 :disabled="!running || readOnly"
-                @click="finding = { checkpoint: check, fault: undefined, prompted: latest.get(check.id)?.result === 'prompted' }"
+                @click="finding = { checkpoint: check, fault: undefined, prompted: latest.get(check.id)?.result === 'prompted', real: false }"
               >
                 Fault found
               </button>

@@ -12,16 +12,14 @@ const appraisal = computed(() => props.evaluation.appraisal.value!);
 const excusing = ref<string | null>(null);
 const reason = ref('');
 const erring = ref(false);
-const value = ref<Record<string, number>>({});
+const value = ref<Record<string, number | ''>>({});
 
 const scored = (id: string) => record.value.scores.get(id)?.result;
 async function score(each: CriterionResult, result: 'done' | 'prompted' | 'not') {
-  await props.evaluation.tap({
-    kind: 'scored',
-    criterion: each.criterion.id,
-    result,
-    ...(value.value[each.criterion.id] === undefined ? {} : { value: value.value[each.criterion.id] }),
-  });
+  // An emptied field is no number, and is not sent as one.
+  const given = value.value[each.criterion.id];
+  const number = typeof given === 'number' && Number.isFinite(given) ? { value: Math.min(1000, Math.max(0, given)) } : {};
+  await props.evaluation.tap({ kind: 'scored', criterion: each.criterion.id, result, ...number });
 }
 async function excuse() {
   if (!excusing.value || reason.value.trim().length < 3) return;

@@ -1,21 +1,27 @@
 <script setup lang="ts">
 import { routes } from '@rounds/contract';
+import { agreementNeeded, DECIDED, LEAST_REASON, OVERRIDE_CHOICES, overrideWords, type Decided, type OverrideKind } from '@rounds/core';
 import { useQueryCache } from '@pinia/colada';
-import { computed, ref, watch } from 'vue';
+import { Button, Form, FormItem, Input, InputPassword, Select, Textarea } from 'ant-design-vue';
+import { computed, reactive, ref, watch } from 'vue';
 import { explain, fileAddress } from '../house/api';
+import { useSession } from '../house/session';
 import { OUTCOME_WORDS, day } from '../house/words';
-import SignaturePad from './SignaturePad.vue';
+import SignatureField from './SignatureField.vue';
 import type { OpenEvaluation } from './useEvaluation';
 
-/** Decide and sign: the computed outcome, or another with a reason that is shown for ever; then trainer and operator sign on the screen. */
+/**
+ * Decide and sign: the computed outcome, or another with a reason that is shown for ever, and with a second trainer's agreement where a
+ * critical error or a missed planted stop would be passed over; then trainer and operator sign, drawn or by name.
+ */
 const props = defineProps<{ evaluation: OpenEvaluation }>();
 const emit = defineEmits<{ go: ['review' | 'retrieve' | 'sheet'] }>();
 const cache = useQueryCache();
+const session = useSession();
 const a = computed(() => props.evaluation.appraisal.value!);
 const record = computed(() => props.evaluation.record.value);
 const summary = computed(() => props.evaluation.opened.value!.summary);
 const ready = computed(() => a.value.outcome !== 'blocked' && a.value.outcome !== 'incomplete');
-type Decided = 'competent' | 'not-yet' | 'stopped';
 const chosen = ref<Decided>('not-yet');
 watch(
   () => a.value.outcome,
@@ -24,12 +30,18 @@ watch(
   },
   { immediate: true },
 );
+const kind = ref<OverrideKind>('seen-otherwise');
 const reason = ref('');
 const problem = ref<{ title: string; detail: string } | null>(null);
 const busy = ref(false);
 const override = computed(() => chosen.value !== a.value.outcome);
+const letters = (text: string) => text.replace(/\s/g, '').length;
+const lifted = computed(() => agreementNeeded(props.evaluation.pack.value!, record.value, a.value, chosen.value));
+const agreed = computed(() => record.value.agreements.findLast((each) => each.outcome === chosen.value && each.account !== session.account?.id) ?? null);
+const second = reactive({ login: '', password: '', words: '' });
 const decision = computed(() => record.value.decision);
 const both = computed(() => record.value.signatures.size === 2);
+const mayDecide = computed(() => (!override.value || letters(reason.value) >= LEAST_REASON) && (lifted.value.length === 0 || agreed.value !== null));
 
 async function act(what: () => Promise<void>) {
   busy.value = true;
@@ -43,8 +55,26 @@ async function act(what: () => Promise<void>) {
     busy.value = false;
   }
 }
-const decide = () => act(() => props.evaluation.settle({ kind: 'decided', outcome: chosen.value, ...(override.value ? { reason: reason.value.trim() } : {}) }));
-const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.evaluation.settle({ kind: 'signed', role, strokes }));
+const decide = () =>
+  act(() =>
+    props.evaluation.settle({
+      kind: 'decided',
+      outcome: chosen.value,
+      ...(override.value ? { override: { kind: kind.value, words: reason.value.trim() } } : {}),
+    }),
+  );
+const agree = () =>
+  act(async () => {
+    await props.evaluation.agree(chosen.value, second.words.trim(), second.login, second.password);
+    Object.assign(second, { login: '', password: '', words: '' });
+  });
+const draw = (role: 'trainer' | 'operator', strokes: string) => act(() => props.evaluation.settle({ kind: 'signed', role, strokes }));
+const type = (role: 'trainer' | 'operator', by: { name: string; login: string; password: string }) =>
+  act(() => props.evaluation.signByName(role, by.name, by.login, by.password));
+const signers = computed(() => [
+  { role: 'trainer' as const, title: 'Trainer', name: session.account?.name ?? '', login: session.account?.login ?? '' },
+  { role: 'operator' as const, title: 'Operator', name: summary.value.personName, login: '' },
+]);
 </script>
 
 <template>
@@ -66,35 +96,71 @@ const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.
           The computed outcome is <strong>{{ OUTCOME_WORDS[a.outcome] }}</strong> with {{ a.score }} %.
         </p>
         <div class="choices" role="radiogroup" aria-label="Outcome">
-          <button v-for="each in ['competent', 'not-yet', 'stopped'] as const" :key="each" role="radio" :aria-checked="chosen === each" @click="chosen = each">
+          <button v-for="each in DECIDED" :key="each" role="radio" :aria-checked="chosen === each" @click="chosen = each">
             {{ OUTCOME_WORDS[each] }}
           </button>
         </div>
-        <label v-if="override" class="field"
-          ><span><span class="needs-you">Override</span> Why the computed outcome does not stand (shown on every report)</span
-          ><textarea v-model="reason" class="plain" rows="3" maxlength="2000"></textarea>
-        </label>
+        <Form v-if="override" layout="vertical" class="sheet pad" @submit.prevent>
+          <h2><span class="needs-you">Override</span> Why the computed outcome does not stand</h2>
+          <p class="quiet">It stays on record: in the report, the person's history and standing, the card and exports.</p>
+          <FormItem label="What kind of reason">
+            <Select
+              v-model:value="kind"
+              :options="OVERRIDE_CHOICES.map((each) => ({ value: each.kind, label: each.words }))"
+              aria-label="What kind of reason"
+              size="large"
+            />
+          </FormItem>
+          <FormItem
+            :label="`In words, at least ${LEAST_REASON} letters`"
+            :help="reason && letters(reason) < LEAST_REASON ? `${LEAST_REASON - letters(reason)} more` : undefined"
+          >
+            <Textarea v-model:value="reason" :rows="3" :maxlength="2000" aria-label="The reason in words" />
+          </FormItem>
+        </Form>
+        <section v-if="lifted.length" class="sheet pad stack" aria-label="Agreement of a second trainer">
+          <h2><span class="needs-you">A second trainer must agree</span></h2>
+          <p>Deciding "{{ OUTCOME_WORDS[chosen] }}" passes over:</p>
+          <ul>
+            <li v-for="each in lifted" :key="each">{{ each }}</li>
+          </ul>
+          <p v-if="agreed">
+            <strong>{{ agreed.by }} agreed:</strong> {{ agreed.words }}
+          </p>
+          <Form v-else layout="vertical" class="two" @submit.prevent="agree">
+            <FormItem label="Sign-in name of the second trainer"
+              ><Input v-model:value="second.login" autocomplete="off" size="large" aria-label="Sign-in name of the second trainer"
+            /></FormItem>
+            <FormItem label="Their password"><InputPassword v-model:value="second.password" autocomplete="off" size="large" aria-label="Their password" /></FormItem>
+            <FormItem :label="`Why they agree, at least ${LEAST_REASON} letters`" class="wide"
+              ><Textarea v-model:value="second.words" :rows="2" :maxlength="2000" aria-label="Why they agree"
+            /></FormItem>
+            <Button html-type="submit" size="large" :disabled="busy || !second.login || !second.password || letters(second.words) < LEAST_REASON">They agree</Button>
+          </Form>
+        </section>
         <div>
-          <button class="act" :disabled="busy || (override && reason.trim().length < 10)" @click="decide">Decide: {{ OUTCOME_WORDS[chosen] }}</button>
+          <button class="act" :disabled="busy || !mayDecide" @click="decide">Decide: {{ OUTCOME_WORDS[chosen] }}</button>
         </div>
-        <p v-if="override && reason.trim().length < 10" class="quiet">An override needs a reason of at least ten letters.</p>
       </template>
     </template>
     <template v-else>
       <h1>{{ OUTCOME_WORDS[decision.outcome] }}</h1>
-      <p v-if="decision.reason"><strong>Overridden.</strong> {{ decision.reason }}</p>
+      <p v-if="decision.override"><strong>Overridden.</strong> {{ overrideWords(decision.override) }}</p>
       <template v-if="!both">
         <p>Both sign here. Then the result is on record and, where competent, the card can be printed.</p>
         <div class="two">
-          <section class="sheet pad stack" aria-label="Trainer signs">
-            <h2>Trainer: {{ summary.trainerName }}</h2>
-            <p v-if="record.signatures.has('trainer')">Signed.</p>
-            <SignaturePad v-else label="Signature field of the trainer" @signed="sign('trainer', $event)" />
-          </section>
-          <section class="sheet pad stack" aria-label="Operator signs">
-            <h2>Operator: {{ summary.personName }}</h2>
-            <p v-if="record.signatures.has('operator')">Signed.</p>
-            <SignaturePad v-else label="Signature field of the operator" @signed="sign('operator', $event)" />
+          <section v-for="each in signers" :key="each.role" class="sheet pad stack" :aria-label="`${each.title} signs`">
+            <h2>{{ each.title }}: {{ each.name }}</h2>
+            <p v-if="record.signatures.has(each.role)">Signed{{ each.role === 'trainer' ? ` by ${record.signatures.get('trainer')!.by}` : '' }}.</p>
+            <SignatureField
+              v-else
+              :role="each.role"
+              :name="each.name"
+              :login="each.login"
+              :busy="busy"
+              @drawn="draw(each.role, $event)"
+              @typed="type(each.role, $event)"
+            />
           </section>
         </div>
       </template>
@@ -102,7 +168,7 @@ const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.
         <h2>Signed and on record</h2>
         <p>
           <strong>{{ summary.personName }}</strong> on the {{ summary.classTitle.toLowerCase() }} {{ summary.unitName }}: {{ summary.score ?? a.score }} %, evaluated by
-          {{ summary.trainerName }}, {{ day(decision.at) }}.
+          {{ decision.by ?? summary.trainerName }}, {{ day(decision.at) }}.
           {{ evaluation.token.value ? 'The standing and the card follow from it.' : 'No card follows from it; the standing shows why.' }}
         </p>
         <ul>
@@ -153,6 +219,9 @@ const sign = (role: 'trainer' | 'operator', strokes: string) => act(() => props.
 }
 .problem {
   border-left: 6px solid var(--crimson);
+}
+.wide {
+  grid-column: 1 / -1;
 }
 @media (max-width: 760px) {
   .two,

@@ -1,25 +1,36 @@
 import { routes, type RouteAnswer } from '@rounds/contract';
-import { appraise, foldEvaluation, lastUndoable, type EffectivePack, type EvaluationEvent, type EvaluationEventBody } from '@rounds/core';
+import { appraise, foldEvaluation, lastUndoable, type Decided, type DeviceEventBody, type EffectivePack, type RecordedEvent } from '@rounds/core';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
-import { ApiProblem, call } from '../house/api';
+import type { SetAside } from '../device/outbox';
+import { deviceName, instantNow, useOutbox, type DeviceEvent, type Sent } from '../device/useOutbox';
+import { ApiProblem, call, explain, ownProblem } from '../house/api';
 import { useSession } from '../house/session';
-import { deviceName, useOutbox, type Sent } from './outbox';
 
 type Opened = RouteAnswer<typeof routes.evaluation>;
+type Stored = Opened['events'][number];
 
 /** An open evaluation: its events (the server's and those still on this device), their fold and appraisal, and the acts of the trainer. */
 export function useEvaluation(id: string) {
   const outbox = useOutbox();
   const session = useSession();
   const opened = shallowRef<Opened | null>(null);
-  const events = shallowRef<EvaluationEvent[]>([]);
+  const events = shallowRef<RecordedEvent[]>([]);
   const error = ref<unknown>(null);
+  /** Why the last tap was not recorded: this device could not keep it. */
+  const lost = ref<string | null>(null);
   /** Who else holds it, when this device may only look. */
   const heldBy = ref<{ name: string; since: string } | null>(null);
-  const refusals = ref<{ detail: string; code: string; event: string }[]>([]);
+  const aside = ref<SetAside<DeviceEvent>[]>([]);
+  /** Taps of this evaluation that the server does not have. */
+  const unsent = ref(0);
   const token = ref<string | null>(null);
-  const working = computed(() => session.is('trainer', 'administrator'));
+  const working = computed(() => session.is('trainer', 'administrator') && session.account?.personId !== opened.value?.summary.personId);
+  /** What the server has accepted since this was opened, also while it is being fetched. */
+  const accepted = new Map<string, Stored>();
+
+  const forget = outbox.whenSent(id, accept);
+  onBeforeUnmount(forget);
 
   async function load(): Promise<void> {
     error.value = null;
@@ -27,13 +38,13 @@ export function useEvaluation(id: string) {
     try {
       found = await call(routes.evaluation, { params: { id } });
       await outbox.keepDraft(id, found);
-      if (working.value && found.summary.phase !== 'closed') {
+      if (session.is('trainer', 'administrator') && session.account?.personId !== found.summary.personId && found.summary.phase !== 'closed') {
         const hold = await call(routes.holdEvaluation, { params: { id }, body: { device: deviceName() } });
         heldBy.value = hold.held ? null : hold.holder;
       }
     } catch (problem) {
       const offline = problem instanceof ApiProblem && (problem.code === 'offline' || problem.code === 'not-signed-in');
-      const draft = offline ? ((await outbox.draft(id)) as Opened | null) : null;
+      const draft = offline ? await outbox.draft<Opened>(id) : null;
       if (!draft) {
         error.value = problem;
         return;
@@ -41,45 +52,56 @@ export function useEvaluation(id: string) {
       found = draft;
     }
     token.value = found.certificate?.token ?? null;
-    await merge(found);
-    opened.value = found;
+    opened.value = withAccepted(found);
+    await merge();
+  }
+
+  /** An answer of the server, with what it has accepted since it gave it. */
+  function withAccepted(found: Opened): Opened {
+    const known = new Set(found.events.map((each) => each.id));
+    const since = [...accepted.values()].filter((each) => !known.has(each.id));
+    return since.length === 0 ? found : { ...found, events: [...found.events, ...since] };
   }
 
   /** The server's events, then those that wait here. */
-  async function merge(from: Opened | null = opened.value): Promise<void> {
+  async function merge(): Promise<void> {
     const waiting = await outbox.of(id);
-    const server = (from?.events ?? []).map(({ id: eventId, at, body }): EvaluationEvent => ({ id: eventId, at, body }));
+    const kept = await outbox.setAside(id);
+    // Read after what waits: a tap that was sent in between is among these.
+    const server = opened.value?.events ?? [];
     const known = new Set(server.map((each) => each.id));
-    refusals.value = waiting.flatMap((each) => (each.refused ? [{ ...each.refused, event: each.event.id }] : []));
-    const held = refusals.value.some((each) => each.code === 'evaluation-held');
-    if (held && !heldBy.value) heldBy.value = { name: 'another trainer', since: new Date().toISOString() };
-    events.value = [...server, ...waiting.map((each) => each.event).filter((each) => !known.has(each.id))];
+    const own = { by: session.account?.name ?? '', account: session.account?.id ?? '' };
+    aside.value = kept;
+    unsent.value = waiting.length + kept.length;
+    events.value = [...server, ...waiting.filter((each) => !known.has(each.id)).map((each) => ({ ...each, ...own }))];
   }
-
-  const forget = outbox.whenSent(id, accept);
-  onBeforeUnmount(forget);
 
   /** Takes in what the server has accepted, and keeps it on the device too, so that a reload without a network shows it. */
-  async function accept(sent: Sent, accepted: readonly EvaluationEvent[]): Promise<void> {
+  async function accept(sent: Sent, taps: readonly DeviceEvent[]): Promise<void> {
+    const own = { by: session.account?.name ?? '', account: session.account?.id ?? '', receivedAt: instantNow() };
+    for (const each of taps) accepted.set(each.id, { ...each, ...own });
     if (sent.certificate) token.value = sent.certificate.token;
     if (!opened.value) return;
-    const known = new Set(opened.value.events.map((each) => each.id));
-    const by = session.account?.name ?? '';
-    opened.value = {
-      ...opened.value,
-      summary: sent.summary,
-      events: [...opened.value.events, ...accepted.filter((each) => !known.has(each.id)).map((each) => ({ ...each, by }))],
-    };
+    opened.value = withAccepted({ ...opened.value, summary: sent.summary });
     await outbox.keepDraft(id, opened.value);
+    heldBy.value = null;
   }
 
-  /** Records what happened: safe on this device when it resolves, then on its way to the server. */
-  async function tap(...bodies: EvaluationEventBody[]): Promise<void> {
+  /** Records what happened: shown once it is safe on this device, then on its way to the server. */
+  async function tap(...bodies: DeviceEventBody[]): Promise<void> {
     if (heldBy.value) return;
-    const at = new Date().toISOString();
-    const made = bodies.map((body): EvaluationEvent => ({ id: uuidv7(), at, body }));
-    events.value = [...events.value, ...made];
-    await outbox.put(id, made);
+    const at = instantNow();
+    const made = bodies.map((body): DeviceEvent => ({ id: uuidv7(), at, body }));
+    try {
+      await outbox.put(id, made);
+      lost.value = null;
+    } catch (problem) {
+      lost.value = `This device could not keep it (${explain(problem).detail}). Make room on the device, then tap again.`;
+      return;
+    }
+    const own = { by: session.account?.name ?? '', account: session.account?.id ?? '' };
+    const shown = new Set(events.value.map((each) => each.id));
+    events.value = [...events.value, ...made.filter((each) => !shown.has(each.id)).map((each) => ({ ...each, ...own }))];
   }
 
   async function undo(): Promise<void> {
@@ -87,13 +109,43 @@ export function useEvaluation(id: string) {
     if (last) await tap({ kind: 'undone', event: last.id });
   }
 
+  /** Nothing is decided or signed while a tap of this evaluation has not reached the server. */
+  async function allSent(): Promise<void> {
+    await outbox.flush(id);
+    const left = await outbox.unsent(id);
+    await merge();
+    if (left === 0) return;
+    throw ownProblem(
+      'unsent',
+      'Not everything has reached the server',
+      `${left === 1 ? 'One tap' : `${left} taps`} of this evaluation ${left === 1 ? 'is' : 'are'} only on this device. Nothing was decided. ` +
+        'It goes on as soon as they are sent; what the server refused is listed above.',
+    );
+  }
+
   /** Sends a decision or signature and waits for the server's word; a refusal takes it back here and is thrown. */
-  async function settle(body: EvaluationEventBody): Promise<void> {
-    await outbox.flush();
-    const event: EvaluationEvent = { id: uuidv7(), at: new Date().toISOString(), body };
-    const sent = await call(routes.appendEvents, { params: { id }, body: { device: deviceName(), events: [event] } });
-    events.value = [...events.value, event];
+  async function settle(body: DeviceEventBody): Promise<void> {
+    await allSent();
+    const event: DeviceEvent = { id: uuidv7(), at: instantNow(), body };
+    const { account } = session;
+    const sent = await call(routes.appendEvents, { params: { id }, body: { device: deviceName(), ...(account ? { as: account.id } : {}), events: [event] } });
     await accept(sent, [event]);
+    await merge();
+  }
+
+  /** Signs with full name and password instead of a drawing. */
+  async function signByName(role: 'trainer' | 'operator', name: string, login: string, password: string): Promise<void> {
+    await allSent();
+    const sent = await call(routes.signByName, { params: { id }, body: { id: uuidv7(), device: deviceName(), role, name, login, password } });
+    if (sent.certificate) token.value = sent.certificate.token;
+    await load();
+  }
+
+  /** A second account agrees to an outcome that lifts a critical error or a missed planted stop. */
+  async function agree(outcome: Decided, words: string, login: string, password: string): Promise<void> {
+    await allSent();
+    await call(routes.agree, { params: { id }, body: { id: uuidv7(), outcome, words, login, password } });
+    await load();
   }
 
   async function takeOver(reason: string): Promise<void> {
@@ -103,9 +155,14 @@ export function useEvaluation(id: string) {
     await load();
   }
 
-  async function discardRefused(): Promise<void> {
-    await outbox.discard(id);
-    await load();
+  async function retryAside(): Promise<void> {
+    await outbox.retry(id);
+    await merge();
+  }
+
+  async function dropAside(): Promise<void> {
+    await outbox.drop(id);
+    await merge();
   }
 
   const pack = computed(() => (opened.value?.pack ?? null) as EffectivePack | null);
@@ -113,7 +170,31 @@ export function useEvaluation(id: string) {
   const appraisal = computed(() => (pack.value ? appraise(pack.value, record.value, opened.value?.earlierStarts ?? []) : null));
   const readOnly = computed(() => !working.value || heldBy.value !== null || record.value.decision !== null);
 
-  return { opened, pack, events, record, appraisal, error, heldBy, refusals, token, readOnly, working, load, merge, tap, undo, settle, takeOver, discardRefused };
+  return {
+    opened,
+    pack,
+    events,
+    record,
+    appraisal,
+    error,
+    lost,
+    heldBy,
+    aside,
+    unsent,
+    token,
+    readOnly,
+    working,
+    load,
+    merge,
+    tap,
+    undo,
+    settle,
+    signByName,
+    agree,
+    takeOver,
+    retryAside,
+    dropAside,
+  };
 }
 
 export type OpenEvaluation = ReturnType<typeof useEvaluation>;

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { Role } from '@rounds/contract';
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { useOutbox } from '../assess/outbox';
+import { Modal } from 'ant-design-vue';
+import { useOutbox } from '../device/useOutbox';
+import { useNewVersion } from '../device/useNewVersion';
 import type { ThemeName } from '../tokens';
 import { useSession } from './session';
 import { ROLE_WORDS } from './words';
@@ -60,13 +62,23 @@ const saved = computed(() => {
   return outbox.offline ? `${outbox.waiting} saved here, no connection` : `${outbox.waiting} saved here, sending`;
 });
 
-// Signed in again: what waited goes out at once.
-watch(
-  () => session.ended,
-  (ended) => {
-    if (!ended) void outbox.flush();
-  },
-);
+const { ready: newVersion, takeUp } = useNewVersion();
+
+/** Unsent taps stay on the device when their owner signs out; that is said before. */
+function signOut() {
+  if (outbox.waiting + outbox.aside === 0) {
+    void session.signOut();
+    return;
+  }
+  const left = outbox.waiting + outbox.aside;
+  Modal.confirm({
+    title: `${left === 1 ? 'One tap is' : `${left} taps are`} not on the server yet`,
+    content: 'They stay on this device, sealed. Nobody else can read or send them; they go when you sign in here again.',
+    okText: 'Sign out',
+    cancelText: 'Stay',
+    onOk: () => session.signOut(),
+  });
+}
 
 let pendingGo = 0;
 function onKey(event: KeyboardEvent) {
@@ -89,7 +101,6 @@ function onKey(event: KeyboardEvent) {
 }
 onMounted(() => {
   addEventListener('keydown', onKey);
-  void outbox.start();
 });
 onBeforeUnmount(() => removeEventListener('keydown', onKey));
 
@@ -128,7 +139,9 @@ const themes: readonly { id: ThemeName; name: string }[] = [
         <span class="organisation">{{ session.installation?.organisation }}</span>
         <span v-if="session.installation?.demo" class="quiet">demo, invented data</span>
         <span class="grow"></span>
-        <span class="saved" role="status" :class="{ 'needs-you': outbox.refused > 0 }">{{ outbox.refused > 0 ? `${outbox.refused} refused, see Assess` : saved }}</span>
+        <span class="saved" role="status" :class="{ 'needs-you': outbox.aside > 0 }">{{
+          outbox.aside > 0 ? `${outbox.aside} not taken by the server, see Assess` : saved
+        }}</span>
         <label class="theme"
           ><span class="visually-hidden">Light</span>
           <select class="plain" :value="session.theme" @change="session.setTheme(($event.target as HTMLSelectElement).value as ThemeName)">
@@ -139,9 +152,13 @@ const themes: readonly { id: ThemeName; name: string }[] = [
           ><strong>{{ session.account?.name }}</strong
           ><span class="quiet">{{ ROLE_WORDS[session.role ?? ''] }}</span></span
         >
-        <button class="plain-button" @click="session.signOut()">Sign out</button>
+        <button class="plain-button" @click="signOut">Sign out</button>
         <button class="plain-button" aria-label="Shortcuts" @click="help = true">?</button>
       </header>
+      <div v-if="newVersion && !bare" class="version" role="status">
+        <span>A newer version of Rounds is ready. Nothing you entered is lost when you take it up.</span>
+        <button class="plain-button" @click="takeUp">Take it up now</button>
+      </div>
       <main id="work" tabindex="-1"><slot /></main>
     </div>
     <div v-if="help" class="help" role="dialog" aria-modal="true" aria-label="Shortcuts" @click.self="help = false">
@@ -168,6 +185,16 @@ const themes: readonly { id: ThemeName; name: string }[] = [
 </template>
 
 <style scoped>
+.version {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1rem;
+  align-items: center;
+  justify-content: space-between;
+  padding: 0.4rem 1rem;
+  background: var(--sheet);
+  border-bottom: 2px solid var(--petrol);
+}
 .frame {
   display: grid;
   grid-template-columns: 92px 1fr;

@@ -1,6 +1,7 @@
 import type { Problem, RouteAnswer, RouteCall, RouteSpec } from '@rounds/contract';
+import { clock } from '../device/clock';
 
-/** A refusal by the server, or no server at all (`code` "offline"). */
+/** A refusal by the server, no server at all (`code` "offline"), or one made here (`code` "unsent"). */
 export class ApiProblem extends Error {
   constructor(readonly problem: Problem) {
     super(problem.detail);
@@ -48,6 +49,8 @@ export async function call<R extends RouteSpec>(spec: R, input: RouteCall<R>): P
       detail: 'The server cannot be reached. What you entered stays here; it is tried again.',
     });
   }
+  const told = Date.parse(response.headers.get('date') ?? '');
+  if (!Number.isNaN(told)) clock.heard(told);
   if (response.ok) return (await response.json()) as RouteAnswer<R>;
   let problem: Problem;
   try {
@@ -63,6 +66,11 @@ export async function call<R extends RouteSpec>(spec: R, input: RouteCall<R>): P
   }
   if (problem.code === 'not-signed-in') onSessionEnded();
   throw new ApiProblem(problem);
+}
+
+/** A refusal that this device makes itself, before it asks the server. */
+export function ownProblem(code: string, title: string, detail: string): ApiProblem {
+  return new ApiProblem({ type: `urn:rounds:${code}`, title, status: 0, code, detail });
 }
 
 /** What to show for any error. */

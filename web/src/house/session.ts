@@ -1,14 +1,33 @@
-import { routes, type Account, type Role, type RouteAnswer } from '@rounds/contract';
+import { routes, type Role, type RouteAnswer, type SessionAccount } from '@rounds/contract';
 import { defineStore } from 'pinia';
-import { computed, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
+import { useOutbox } from '../device/useOutbox';
 import { applyPalette, type ThemeName } from '../tokens';
 import { ApiProblem, call, whenSessionEnds } from './api';
+import { showTimesOf } from './words';
 
 export type Installation = RouteAnswer<typeof routes.installation>;
 
+/** What this installation is, kept so that the application opens without a network; nothing personal in it. */
+const INSTALLATION = 'rounds-installation';
+/** Who is signed in on this device, with their key. Gone when they sign out. */
+const ACCOUNT = 'rounds-account';
+/** Signed out here without a network: the server has yet to be told, and until then nobody is signed in. */
+const LEFT = 'rounds-left';
+/** Where the version before kept both. */
+const EARLIER = 'rounds-last';
+
+const isOffline = (error: unknown) => error instanceof ApiProblem && error.code === 'offline';
+
+function kept<T>(key: string): T | null {
+  const text = localStorage.getItem(key);
+  return text === null ? null : (JSON.parse(text) as T);
+}
+
 /** Who is signed in, what installation this is, and whether the session ended under an open screen. */
 export const useSession = defineStore('session', () => {
-  const account = ref<Account | null>(null);
+  const outbox = useOutbox();
+  const account = ref<SessionAccount | null>(null);
   const installation = ref<Installation | null>(null);
   /** True when the server said the session is over while somebody was at work: the sign-in sheet covers the screen, nothing is lost. */
   const ended = ref(false);
@@ -18,44 +37,74 @@ export const useSession = defineStore('session', () => {
     if (account.value) ended.value = true;
   });
 
-  /** Who was here last, so that the application opens without a network. */
-  const LAST = 'rounds-last';
-
   async function load(): Promise<void> {
+    localStorage.removeItem(EARLIER);
     try {
+      if (localStorage.getItem(LEFT)) await tellLeft();
       installation.value = await call(routes.installation, {});
-      try {
-        account.value = await call(routes.session, {});
-      } catch (error) {
-        if (!(error instanceof ApiProblem) || error.code !== 'not-signed-in') throw error;
-        account.value = null;
-      }
+      showTimesOf(installation.value.timeZone);
+      localStorage.setItem(INSTALLATION, JSON.stringify({ ...installation.value, demoAccounts: [], demoPassword: null }));
+      await take(await whoIsIt());
     } catch (error) {
-      const last = localStorage.getItem(LAST);
-      if (!(error instanceof ApiProblem) || error.code !== 'offline' || !last) throw error;
-      const kept = JSON.parse(last) as { installation: Installation; account: Account };
-      installation.value = kept.installation;
-      account.value = kept.account;
+      installation.value = kept<Installation>(INSTALLATION);
+      if (!isOffline(error) || !installation.value) throw error;
+      showTimesOf(installation.value.timeZone);
+      // Without a network whoever was signed in works on; after a sign-out nobody does.
+      await take(localStorage.getItem(LEFT) ? null : kept<SessionAccount>(ACCOUNT));
     }
   }
 
-  watch([installation, account], () => {
-    if (installation.value && account.value)
-      localStorage.setItem(LAST, JSON.stringify({ installation: { ...installation.value, demoAccounts: [] }, account: account.value }));
-    else if (installation.value) localStorage.removeItem(LAST);
-  });
+  async function whoIsIt(): Promise<SessionAccount | null> {
+    try {
+      return await call(routes.session, {});
+    } catch (error) {
+      if (error instanceof ApiProblem && error.code === 'not-signed-in') return null;
+      throw error;
+    }
+  }
+
+  async function tellLeft(): Promise<void> {
+    await call(routes.signOut, {});
+    localStorage.removeItem(LEFT);
+  }
+
+  /** Makes somebody, or nobody, the one at this device. */
+  async function take(who: SessionAccount | null): Promise<void> {
+    if (who) {
+      localStorage.setItem(ACCOUNT, JSON.stringify(who));
+      await outbox.signIn(who);
+    } else {
+      localStorage.removeItem(ACCOUNT);
+      await outbox.signOut();
+    }
+    account.value = who;
+  }
 
   async function signIn(login: string, password: string): Promise<void> {
+    const before = account.value;
     const now = await call(routes.signIn, { body: { login, password } });
-    // Somebody else at the same device starts from a clean page.
-    if (account.value && account.value.id !== now.id) location.assign('/');
-    account.value = now;
+    localStorage.removeItem(LEFT);
+    if (before && before.id !== now.id) {
+      // Somebody else at the same device starts from a clean page, and without what was kept for the one before.
+      await outbox.signOut();
+      localStorage.setItem(ACCOUNT, JSON.stringify(now));
+      location.assign('/');
+      return;
+    }
+    await take(now);
     ended.value = false;
   }
 
+  /** Ends the session here at once, with or without a network. What is personal goes; unsent taps stay sealed for their owner. */
   async function signOut(): Promise<void> {
-    await call(routes.signOut, {});
-    localStorage.removeItem(LAST);
+    localStorage.setItem(LEFT, 'yes');
+    localStorage.removeItem(ACCOUNT);
+    await outbox.signOut();
+    try {
+      await tellLeft();
+    } catch (error) {
+      if (!isOffline(error)) localStorage.removeItem(LEFT);
+    }
     // A whole new page: nothing that was fetched for this person stays in memory.
     location.assign('/');
   }

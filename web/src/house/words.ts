@@ -1,4 +1,4 @@
-import { longDate, type Grade, type Outcome, type StandingStatus } from '@rounds/core';
+import { localDate, localTime, longDate, type Grade, type Outcome, type StandingStatus } from '@rounds/core';
 
 /** Words and dates as people read them. */
 
@@ -52,9 +52,22 @@ export const ROLE_WORDS: Readonly<Record<string, string>> = {
   administrator: 'Administrator',
 };
 
-/** An ISO date or instant as "5 March 2026", or a dash. */
+let siteZone = 'UTC';
+
+/** Instants are shown in the site's time from here on, as the papers show them. */
+export function showTimesOf(zone: string): void {
+  siteZone = zone;
+}
+
+/** An ISO date, or the site's date at an instant, as "5 March 2026"; a dash for none. */
 export function day(text: string | null | undefined): string {
-  return text ? longDate(text.slice(0, 10)) : '–';
+  if (!text) return '–';
+  return longDate(text.length > 10 ? localDate(text, siteZone) : text);
+}
+
+/** An instant as "5 March 2026, 14:05" in the site's time. */
+export function moment(instant: string): string {
+  return `${day(instant)}, ${localTime(instant, siteZone)}`;
 }
 
 /** Seconds as m:ss. */

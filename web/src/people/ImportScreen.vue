@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { IMPORT_FIELDS, MAX_IMPORT_BYTES, routes, type ImportPreview } from '@rounds/contract';
-import { Button } from 'ant-design-vue';
+import { Button, Progress } from 'ant-design-vue';
+import { v4 as uuidv4 } from 'uuid';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { call, explain } from '../house/api';
@@ -47,11 +48,44 @@ async function choose(event: Event) {
   await check();
 }
 
+/** The reading that is under way on the server: how far it is, and how to end it. */
+const reading = ref<{ job: string; percent: number } | null>(null);
+
+/** Runs work that reads the file on the server, and asks after it until it ends. */
+async function follow<T>(work: (job: string) => Promise<T>): Promise<T> {
+  const job = uuidv4();
+  reading.value = { job, percent: 0 };
+  const timer = setInterval(async () => {
+    try {
+      const { done, total } = await call(routes.job, { params: { id: job } });
+      if (reading.value?.job === job) reading.value.percent = total === 0 ? 0 : Math.round((100 * done) / total);
+    } catch {
+      // It has ended; the answer itself is on its way.
+    }
+  }, 500);
+  try {
+    return await work(job);
+  } finally {
+    clearInterval(timer);
+    reading.value = null;
+  }
+}
+async function cancel() {
+  const job = reading.value?.job;
+  if (!job) return;
+  try {
+    await call(routes.cancelJob, { params: { id: job } });
+  } catch (error) {
+    problem.value = explain(error);
+  }
+}
+
 async function check() {
   busy.value = true;
   problem.value = null;
   try {
-    preview.value = await call(routes.previewImport, { body: { csv: csv.value, ...(Object.keys(mapping.value).length > 0 ? { mapping: mapping.value } : {}) } });
+    const asked = Object.keys(mapping.value).length > 0 ? { mapping: mapping.value } : {};
+    preview.value = await follow((job) => call(routes.previewImport, { body: { csv: csv.value, ...asked, job } }));
     mapping.value = { ...(preview.value.mapping as Record<Field, string | null>) };
   } catch (error) {
     preview.value = null;
@@ -65,7 +99,7 @@ async function write() {
   busy.value = true;
   problem.value = null;
   try {
-    written.value = await call(routes.importPeople, { body: { csv: csv.value, mapping: mapping.value } });
+    written.value = await follow((job) => call(routes.importPeople, { body: { csv: csv.value, mapping: mapping.value, job } }));
   } catch (error) {
     problem.value = explain(error);
   } finally {
@@ -82,7 +116,7 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
     <section v-if="written" class="sheet pad stack" role="status">
       <h2>{{ written.added + written.changed }} rows written</h2>
       <p>
-        {{ written.added }} people added, {{ written.changed }} changed, {{ written.unchanged }} already as in the file, {{ written.rejected.length }} rejected and not
+        {{ written.added }} people added, {{ written.changed }} changed, {{ written.unchanged }} already as in the file, {{ written.rejectedRows }} rejected and not
         written.
       </p>
       <Button type="primary" @click="router.push('/people')">Go to People</Button>
@@ -96,6 +130,11 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
           ><span>{{ fileName || 'No file chosen' }}</span>
         </div>
       </section>
+      <div v-if="reading" class="sheet pad row" role="status">
+        <span>Reading the file on the server</span>
+        <Progress :percent="reading.percent" class="grow" aria-label="How far the file is read" />
+        <Button @click="cancel">Cancel</Button>
+      </div>
       <div v-if="problem" class="sheet pad problem" role="alert">
         <strong>{{ problem.title }}.</strong> {{ problem.detail }}
       </div>
@@ -117,9 +156,9 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
           <h2>3. See what will happen</h2>
           <p>
             <strong>{{ preview.accepted }} of {{ preview.rows }} rows will be taken:</strong> {{ preview.added }} added, {{ preview.changed }} changed,
-            {{ preview.unchanged }} unchanged. <strong>{{ preview.rejected.length }} rejected.</strong>
+            {{ preview.unchanged }} unchanged. <strong>{{ preview.rejectedRows }} rejected.</strong>
           </p>
-          <div v-if="preview.rejected.length > 0" class="scrolls" tabindex="0" role="region" aria-label="Rows that are rejected">
+          <div v-if="preview.rejectedRows > 0" class="scrolls" tabindex="0" role="region" aria-label="Rows that are rejected">
             <table class="rows" aria-label="Rejected rows">
               <thead>
                 <tr>
@@ -129,14 +168,14 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
                 </tr>
               </thead>
               <tbody>
-                <tr v-for="each in preview.rejected.slice(0, 200)" :key="each.row">
+                <tr v-for="each in preview.rejected" :key="each.row">
                   <td class="number">{{ each.row }}</td>
                   <td>{{ each.reasons.join('; ') }}</td>
                   <td class="quiet">{{ each.values.join(' | ').slice(0, 160) }}</td>
                 </tr>
               </tbody>
             </table>
-            <p v-if="preview.rejected.length > 200" class="quiet">and {{ preview.rejected.length - 200 }} more</p>
+            <p v-if="preview.rejectedRows > preview.rejected.length" class="quiet">and {{ preview.rejectedRows - preview.rejected.length }} more</p>
           </div>
           <div class="row">
             <Button type="primary" size="large" :disabled="preview.added + preview.changed === 0" :loading="busy" @click="write"

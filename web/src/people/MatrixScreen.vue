@@ -20,12 +20,34 @@ const frame = ref<HTMLElement | null>(null);
 const top = ref(0);
 const height = ref(700);
 
+/** Raised with each new question: an answer to an earlier one is thrown away. */
+let asked = 0;
+const fetching = ref(false);
+
+async function page(cursor: string | undefined, question: number): Promise<Matrix | null> {
+  const answer = await call(routes.matrix, { query: { site: site.value || undefined, team: team.value || undefined, cursor } });
+  return question === asked ? answer : null;
+}
+
+/** Shows the first people at once and fetches the others behind them. */
 async function load() {
+  const question = (asked += 1);
   error.value = null;
+  fetching.value = true;
   try {
-    data.value = await call(routes.matrix, { query: { site: site.value || undefined, team: team.value || undefined } });
+    let answer = await page(undefined, question);
+    if (!answer) return;
+    data.value = answer;
+    while (answer.next !== null) {
+      const more = await page(answer.next, question);
+      if (!more) return;
+      data.value = { ...more, people: [...data.value.people, ...more.people] };
+      answer = more;
+    }
   } catch (problem) {
-    error.value = problem;
+    if (question === asked) error.value = problem;
+  } finally {
+    if (question === asked) fetching.value = false;
   }
 }
 onMounted(load);
@@ -57,7 +79,6 @@ const shown = computed(() =>
     .slice(first.value, first.value + Math.ceil(height.value / ROW) + 14)
     .map((each) => ({ ...each, byClass: new Map(each.cells.map((cell) => [cell[0], cell])) })),
 );
-const LENGTH = 1096;
 const words = (cell: Matrix['people'][number]['cells'][number]) =>
   `${STATUS_WORDS[cell[1] as StandingStatus]}${cell[2] === null ? '' : cell[2] >= 0 ? `, ${cell[2]} days left` : `, ended ${-cell[2]} days ago`}`;
 const brief = (cell: Matrix['people'][number]['cells'][number]) =>
@@ -73,7 +94,8 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) =>
   <div class="screen stack full">
     <div class="row spread">
       <h1>
-        Standing matrix <span v-if="data" class="quiet">{{ people.length }} people, {{ columns.length }} classes</span>
+        Standing matrix
+        <span v-if="data" class="quiet">{{ people.length }} people, {{ columns.length }} classes{{ fetching ? `, fetching the rest of ${data.total}` : '' }}</span>
       </h1>
       <div class="row legend" aria-label="Signs">
         <span v-for="status in ['valid', 'due', 'lapsed', 'suspended', 'in-training'] as const" :key="status"
@@ -136,7 +158,11 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) =>
                 :title="each.byClass.get(column.index) ? `${each.name}, ${column.title}: ${words(each.byClass.get(column.index)!)}` : undefined"
               >
                 <template v-if="each.byClass.get(column.index)">
-                  <TimeArc :status="each.byClass.get(column.index)![1] as StandingStatus" :share="(each.byClass.get(column.index)![2] ?? 0) / LENGTH" :size="22" />
+                  <TimeArc
+                    :status="each.byClass.get(column.index)![1] as StandingStatus"
+                    :share="(each.byClass.get(column.index)![2] ?? 0) / (each.byClass.get(column.index)![4] ?? 1)"
+                    :size="22"
+                  />
                   <span class="brief" :class="each.byClass.get(column.index)![1]">{{ brief(each.byClass.get(column.index)!) }}</span>
                 </template>
               </td>

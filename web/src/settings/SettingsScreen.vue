@@ -1,32 +1,21 @@
 <script setup lang="ts">
 import { ROLES, routes, type Role } from '@rounds/contract';
-import type { RuleSet } from '@rounds/core';
 import { useQuery } from '@pinia/colada';
 import { Button } from 'ant-design-vue';
-import { reactive, ref, watch } from 'vue';
+import { reactive, ref } from 'vue';
 import StateBox from '../house/StateBox.vue';
 import { call, explain } from '../house/api';
 import { useSession } from '../house/session';
-import { ROLE_WORDS, day } from '../house/words';
+import { ROLE_WORDS } from '../house/words';
+import RulesSection from './RulesSection.vue';
 
 const session = useSession();
 const administers = session.is('administrator');
 const accounts = useQuery({ key: ['accounts'], query: () => call(routes.accounts, {}), enabled: administers });
-const rules = useQuery({ key: ['rules'], query: () => call(routes.rules, {}) });
 const said = ref<string | null>(null);
 const passwords = reactive({ current: '', next: '' });
 const blank = { name: '', login: '', password: '', role: 'trainer' as Role, team: '', payroll: '' };
 const fresh = reactive({ ...blank });
-const edited = ref<RuleSet | null>(null);
-const from = ref(session.installation?.today ?? '');
-watch(
-  () => rules.data.value,
-  (now) => {
-    if (now) edited.value = JSON.parse(JSON.stringify(now.rules)) as RuleSet;
-  },
-  { immediate: true },
-);
-
 async function act(what: () => Promise<unknown>, done: string) {
   said.value = null;
   try {
@@ -55,17 +44,6 @@ const toggle = (id: string, active: boolean) =>
     },
     active ? 'The account is open again.' : 'The account is closed and signed out everywhere.',
   );
-const saveRules = () =>
-  act(async () => {
-    await call(routes.setRules, { body: { effectiveFrom: from.value, rules: edited.value! } });
-    await rules.refetch();
-  }, 'The new rules are kept with their date; earlier ones stay on record.');
-const NUMBERS: readonly { key: 'validMonths' | 'leadDays' | 'graceDays' | 'keepAnniversaryDays'; name: string }[] = [
-  { key: 'validMonths', name: 'A certificate holds, months' },
-  { key: 'leadDays', name: 'Counts as due, days before' },
-  { key: 'graceDays', name: 'Grace after it, days' },
-  { key: 'keepAnniversaryDays', name: 'Renewal keeps the anniversary, days before' },
-];
 </script>
 
 <template>
@@ -83,39 +61,7 @@ const NUMBERS: readonly { key: 'validMonths' | 'leadDays' | 'graceDays' | 'keepA
         ><Button html-type="submit" style="align-self: flex-end">Change</Button>
       </form>
     </section>
-    <section class="sheet pad stack">
-      <h2>
-        Certification rules <span v-if="rules.data.value" class="quiet">in force since {{ day(rules.data.value.effectiveFrom) }}</span>
-      </h2>
-      <StateBox :loading="rules.isPending.value" :error="rules.error.value" what="the rules" @retry="rules.refetch()">
-        <form v-if="edited" class="stack" @submit.prevent="saveRules">
-          <div class="grid">
-            <label v-for="each in NUMBERS" :key="each.key" class="field"
-              >{{ each.name }} <input v-model.number="edited[each.key]" class="plain" type="number" min="0" :disabled="!administers" required /></label
-            ><label class="field">Minimum age <input v-model.number="edited.minimumAge" class="plain" type="number" min="0" max="99" :disabled="!administers" /></label>
-          </div>
-          <ul class="grid">
-            <li v-for="(effect, trigger) in edited.triggers" :key="trigger">
-              <strong>{{ String(trigger).replace('-', ' ') }}</strong>:
-              {{
-                effect === 'suspend'
-                  ? 'suspends at once'
-                  : effect === 'none'
-                    ? 'changes nothing'
-                    : effect.dueInDays === 0
-                      ? 'evaluation due at once'
-                      : `evaluation due within ${effect.dueInDays} days`
-              }}
-            </li>
-          </ul>
-          <div v-if="administers" class="row">
-            <label class="field">From <input v-model="from" class="plain" type="date" required /></label
-            ><Button html-type="submit" style="align-self: flex-end">Keep as new rules</Button>
-          </div>
-          <p class="quiet">The employer's rules and local law decide these figures.</p>
-        </form>
-      </StateBox>
-    </section>
+    <RulesSection :administers="administers" />
     <section v-if="administers" class="sheet pad stack">
       <h2>Accounts</h2>
       <StateBox :loading="accounts.isPending.value" :error="accounts.error.value" what="the accounts" @retry="accounts.refetch()">

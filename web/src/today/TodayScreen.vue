@@ -39,11 +39,11 @@ const groups = computed(() => [
         <section v-if="data.planted.length > 0" class="alarm" aria-label="Faults still planted">
           <h2>Faults are still planted in {{ data.planted.length === 1 ? 'a machine' : `${data.planted.length} machines` }}</h2>
           <ul>
-            <li v-for="each in data.planted" :key="each.id" class="row spread">
+            <li v-for="each in data.planted" :key="each.evaluationId" class="row spread">
               <span
-                ><strong>{{ each.unitName }}</strong> ({{ each.classTitle }}): {{ each.stillPlanted.map((f) => f.name).join('; ') }}</span
+                ><strong>{{ each.unitName }}</strong> ({{ each.classTitle }}, {{ each.site }}): {{ each.faults.join('; ') }}</span
               >
-              <RouterLink v-if="session.is('trainer', 'administrator')" :to="`/assess/${each.id}`"><Button>Take them out</Button></RouterLink>
+              <RouterLink v-if="session.is('trainer', 'administrator')" :to="`/assess/${each.evaluationId}`"><Button>Take them out</Button></RouterLink>
               <span v-else>Ask {{ each.trainerName }} before this machine is used.</span>
             </li>
           </ul>
@@ -60,6 +60,9 @@ const groups = computed(() => [
           <div class="columns">
             <section class="stack" aria-label="People who need attention">
               <p v-if="data.attention.length === 0" class="sheet pad">Nobody is due, lapsed or suspended.</p>
+              <p v-else-if="data.attentionTotal > data.attention.length" class="sheet pad">
+                The gravest {{ data.attention.length }} of {{ data.attentionTotal }} are shown. <RouterLink to="/people">The roster</RouterLink> has them all.
+              </p>
               <div v-for="group in groups.filter((g) => g.rows.length > 0)" :key="group.id">
                 <h2>
                   {{ group.title }} <span class="quiet">{{ group.rows.length }}, {{ group.hint.toLowerCase() }}</span>

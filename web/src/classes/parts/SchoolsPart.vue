@@ -5,6 +5,7 @@ import { Button } from 'ant-design-vue';
 import { reactive, ref } from 'vue';
 import { call, explain } from '../../house/api';
 import { useSession } from '../../house/session';
+import { moment } from '../../house/words';
 import { originWords } from '../words';
 
 /** Points on which practitioners differ: what holds at the site, the alternatives, and who chose when and why. */
@@ -38,7 +39,10 @@ async function sign() {
   try {
     emit(
       'chosen',
-      await call(routes.chooseSchool, { params: { id: props.pack.id }, body: { site: props.site, schoolId: open.school, optionId: open.option, reason: open.reason } }),
+      await call(routes.chooseSchool, {
+        params: { id: props.pack.id },
+        body: { site: props.site, schoolId: open.school, optionId: open.option, reason: open.reason, instead: props.choices[open.school] ?? null },
+      }),
     );
     open.school = '';
   } catch (error) {
@@ -47,7 +51,6 @@ async function sign() {
     busy.value = false;
   }
 }
-const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', hour: '2-digit', minute: '2-digit' });
 </script>
 
 <template>
@@ -87,12 +90,12 @@ const when = (at: string) => new Date(at).toLocaleString('en-GB', { day: 'numeri
         </div>
       </form>
       <p v-if="lastOf(s.id)" class="small">
-        Chosen for {{ lastOf(s.id)!.site }} on {{ when(lastOf(s.id)!.at) }}, signed {{ lastOf(s.id)!.by }}: {{ lastOf(s.id)!.reason }}
+        Chosen for {{ lastOf(s.id)!.site }} on {{ moment(lastOf(s.id)!.at) }}, signed {{ lastOf(s.id)!.by }}: {{ lastOf(s.id)!.reason }}
       </p>
       <details v-if="historyOf(s.id).length" class="small">
         <summary>Earlier choices</summary>
         <ul class="bullets">
-          <li v-for="h in historyOf(s.id)" :key="h.at">{{ when(h.at) }}, {{ h.by }}: {{ optionSays(s, h.optionId) }}. {{ h.reason }}</li>
+          <li v-for="h in historyOf(s.id)" :key="h.at">{{ moment(h.at) }}, {{ h.by }}: {{ optionSays(s, h.optionId) }}. {{ h.reason }}</li>
         </ul>
       </details>
     </section>

@@ -1,7 +1,9 @@
-import { bigserial, boolean, date, index, integer, jsonb, pgTable, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import type { MayOperate, PackError, Standing, StandingStatus } from '@rounds/core';
+import { bigint, bigserial, boolean, date, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid, varchar } from 'drizzle-orm/pg-core';
 
 /**
- * Tables. Records that prove something (evaluation_event, certification_event, audit) are append-only: a trigger refuses update and delete.
+ * Tables. Records that prove something (evaluation_event, certification_event, certificate, pack_revision, audit) are append-only: triggers
+ * refuse update, delete and truncate.
  * Dates that mean a calendar day are `date`; instants are `timestamptz`.
  */
 const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' });
@@ -38,6 +40,8 @@ export const account = pgTable(
     team: text('team'),
     personId: uuid('person_id').references(() => person.id),
     active: boolean('active').notNull().default(true),
+    /** Seals what this account's taps leave on a device; made when the account first signs in. */
+    deviceKey: text('device_key'),
     createdAt: created(),
   },
   (t) => [uniqueIndex('account_login').on(t.login)],
@@ -54,15 +58,18 @@ export const session = pgTable(
       .references(() => account.id),
     expiresAt: instant('expires_at').notNull(),
     rotatedAt: instant('rotated_at').notNull().defaultNow(),
+    /** Whether the newest token has come back from the device; until then the one before stays good. */
+    confirmed: boolean('confirmed').notNull().default(true),
     createdAt: created(),
   },
   (t) => [uniqueIndex('session_token').on(t.tokenHash), index('session_previous').on(t.previousHash)],
 );
 
-export const signInAttempt = pgTable(
-  'sign_in_attempt',
-  { seq: bigserial('seq', { mode: 'number' }).primaryKey(), subject: text('subject').notNull(), at: instant('at').notNull().defaultNow() },
-  (t) => [index('sign_in_attempt_subject').on(t.subject, t.at)],
+/** Counters of the rate limiter; `expire` is in milliseconds since 1970. */
+export const rateLimit = pgTable(
+  'rate_limit',
+  { key: varchar('key', { length: 255 }).primaryKey(), points: integer('points').notNull().default(0), expire: bigint('expire', { mode: 'number' }) },
+  (t) => [index('rate_limit_expire').on(t.expire)],
 );
 
 export const machineClass = pgTable('machine_class', {
@@ -87,7 +94,7 @@ export const packRevision = pgTable(
     publishedBy: uuid('published_by'),
     note: text('note').notNull().default(''),
   },
-  (t) => [index('pack_revision_class').on(t.classId)],
+  (t) => [uniqueIndex('pack_revision_number').on(t.classId, t.revision)],
 );
 
 /** The one draft of a class, as the YAML its editors see. */
@@ -97,6 +104,8 @@ export const packDraft = pgTable('pack_draft', {
     .references(() => machineClass.id),
   source: text('source').notNull(),
   version: integer('version').notNull(),
+  /** What is wrong in it, found when it was saved; null for drafts of an earlier version of the product. */
+  errors: jsonb('errors').$type<PackError[]>(),
   accountId: uuid('account_id').notNull(),
   savedAt: instant('saved_at').notNull().defaultNow(),
 });
@@ -105,6 +114,7 @@ export const packDraft = pgTable('pack_draft', {
 export const schoolChoiceRow = pgTable(
   'school_choice',
   {
+    seq: bigserial('seq', { mode: 'number' }).notNull(),
     id: uuid('id').primaryKey(),
     classId: text('class_id')
       .notNull()
@@ -168,6 +178,9 @@ export const evaluation = pgTable(
     outcome: text('outcome'),
     score: text('score'),
     overridden: boolean('overridden').notNull().default(false),
+    /** What the rules computed, once decided. */
+    computed: text('computed'),
+    decidedBy: uuid('decided_by'),
     stillPlanted: jsonb('still_planted').notNull().$type<{ fault: string; name: string }[]>(),
     createdAt: created(),
   },
@@ -184,6 +197,8 @@ export const evaluationEventRow = pgTable(
       .references(() => evaluation.id),
     at: instant('at').notNull(),
     accountId: uuid('account_id').notNull(),
+    /** Version of the body's form. */
+    version: integer('version').notNull().default(1),
     body: jsonb('body').notNull(),
     receivedAt: instant('received_at').notNull().defaultNow(),
   },
@@ -226,19 +241,56 @@ export const certificate = pgTable(
   (t) => [index('certificate_evaluation').on(t.evaluationId), index('certificate_event').on(t.eventId)],
 );
 
+/** Rule sets as they were made, never changed. Site and class null: for the organisation; body null: an override is lifted. */
 export const ruleSetRow = pgTable('rule_set', {
+  seq: bigserial('seq', { mode: 'number' }).notNull(),
   id: uuid('id').primaryKey(),
+  site: text('site'),
+  classId: text('class_id').references(() => machineClass.id),
   effectiveFrom: date('effective_from', { mode: 'string' }).notNull(),
-  body: jsonb('body').notNull(),
+  given: text('given').notNull().default('keep'),
+  body: jsonb('body'),
   accountId: uuid('account_id'),
   createdAt: created(),
 });
 
-export const audit = pgTable('audit', {
-  seq: bigserial('seq', { mode: 'number' }).primaryKey(),
-  at: instant('at').notNull().defaultNow(),
-  accountId: uuid('account_id'),
-  act: text('act').notNull(),
-  subject: text('subject').notNull(),
-  detail: jsonb('detail'),
-});
+/**
+ * Where each person stands in each class they have events in: a projection of certification_event and rule_set, written in the event's
+ * transaction. A row holds from `as_of` until the day before `next_change`; it is made again when the date of the site leaves that span.
+ */
+export const standingRow = pgTable(
+  'standing',
+  {
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    status: text('status').notNull().$type<StandingStatus>(),
+    mayOperate: text('may_operate').notNull().$type<MayOperate>(),
+    until: date('until_date', { mode: 'string' }),
+    asOf: date('as_of', { mode: 'string' }).notNull(),
+    nextChange: date('next_change', { mode: 'string' }),
+    body: jsonb('body').notNull().$type<Standing>(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.personId, t.classId] }),
+    index('standing_status').on(t.status, t.until),
+    index('standing_change').on(t.nextChange),
+    index('standing_as_of').on(t.asOf),
+  ],
+);
+
+export const audit = pgTable(
+  'audit',
+  {
+    seq: bigserial('seq', { mode: 'number' }).primaryKey(),
+    at: instant('at').notNull().defaultNow(),
+    accountId: uuid('account_id'),
+    act: text('act').notNull(),
+    subject: text('subject').notNull(),
+    detail: jsonb('detail'),
+  },
+  (t) => [index('audit_act').on(t.act, t.seq)],
+);

@@ -1,13 +1,16 @@
-import type { Problem } from '@rounds/contract';
-
-/** Titles of the stable problem codes; `detail` says the particular case. */
-const TITLES: Record<string, { status: number; title: string }> = {
+/** Every problem the server answers with: its stable code, HTTP status and title. `detail` of an answer says the particular case. */
+export const PROBLEMS = {
   invalid: { status: 422, title: 'Some fields need another look' },
   'not-signed-in': { status: 401, title: 'Not signed in' },
+  'wrong-account': { status: 403, title: 'Somebody else is signed in' },
   forbidden: { status: 403, title: 'Not for this role' },
   'not-found': { status: 404, title: 'Not found' },
   'cross-site': { status: 403, title: 'Request from another site refused' },
   'too-large': { status: 413, title: 'Too large' },
+  'too-heavy': { status: 422, title: 'Took too long to read' },
+  unsupported: { status: 415, title: 'Not readable in this form' },
+  busy: { status: 503, title: 'The server is busy' },
+  cancelled: { status: 409, title: 'Cancelled' },
   'wrong-sign-in': { status: 403, title: 'Name or password is wrong' },
   'too-many-attempts': { status: 429, title: 'Too many attempts' },
   'already-set-up': { status: 409, title: 'Already set up' },
@@ -20,28 +23,29 @@ const TITLES: Record<string, { status: number; title: string }> = {
   'csv-unreadable': { status: 422, title: 'The file is not readable CSV' },
   'csv-empty': { status: 422, title: 'The file has no rows' },
   'date-in-future': { status: 422, title: 'The date lies in the future' },
-  'not-yours': { status: 403, title: 'Not your team' },
+  'date-in-past': { status: 422, title: 'The date lies in the past' },
+  'own-record': { status: 403, title: 'Not about yourself' },
   'evaluation-exists': { status: 409, title: 'This evaluation exists already' },
   'evaluation-held': { status: 409, title: 'Open on another device' },
   'evaluation-closed': { status: 409, title: 'Signed and closed' },
+  'event-elsewhere': { status: 409, title: 'Recorded elsewhere already' },
+  'clock-off': { status: 422, title: 'The clock of this device is off' },
   'planted-faults-remain': { status: 409, title: 'A planted fault is still in the machine' },
+  'plant-order': { status: 409, title: 'Does not fit what is recorded as planted' },
+  'undo-refused': { status: 409, title: 'Cannot be undone' },
   'not-complete': { status: 409, title: 'Not complete' },
   'override-needs-reason': { status: 422, title: 'An override needs a reason' },
+  'agreement-needed': { status: 409, title: 'A second account must agree' },
+  'signed-already': { status: 409, title: 'Signed already' },
+  'wrong-signer': { status: 403, title: 'Somebody else signs here' },
   'unknown-row': { status: 422, title: 'Not in this class' },
   'draft-moved': { status: 409, title: 'Somebody else saved this draft' },
+  'choice-moved': { status: 409, title: 'Somebody else chose in the meantime' },
   'pack-broken': { status: 422, title: 'The pack has errors' },
   'nothing-changed': { status: 409, title: 'Nothing to publish' },
   'import-moved': { status: 409, title: 'The class has changed since the preview' },
   'not-decided': { status: 409, title: 'Not decided yet' },
   unexpected: { status: 500, title: 'Something went wrong on the server' },
-};
+} as const satisfies Record<string, { status: number; title: string }>;
 
-/** An error that the binder turns into problem+json. */
-export class ProblemError extends Error {
-  readonly problem: Problem;
-  constructor(code: keyof typeof TITLES & string, detail: string, errors?: { path: string; message: string }[]) {
-    super(detail);
-    const known = TITLES[code] ?? TITLES['unexpected']!;
-    this.problem = { type: `urn:rounds:${code}`, title: known.title, status: known.status, code, detail, ...(errors ? { errors } : {}) };
-  }
-}
+export type ProblemCode = keyof typeof PROBLEMS;

@@ -12,8 +12,10 @@ import { assessRoutes } from '../assess/routes';
 import { certificationRoutes } from '../certification/routes';
 import { classRoutes } from '../classes/routes';
 import { peopleRoutes } from '../people/routes';
+import type { House } from '../data/context';
+import { jobRoutes } from '../jobs/routes';
 import { problemHandler } from './binder';
-import type { House } from './context';
+import { controlRoutes, fromThisComputer } from './control';
 import { ProblemError } from './problem';
 
 /** Builds the HTTP application: API, OpenAPI document, health, metrics, and the built web app when `webRoot` has it. */
@@ -67,7 +69,10 @@ export function application(house: House, options: { webRoot: string | null; log
       response.status(503).json({ healthy: false });
     }
   });
-  app.get('/metrics', (_request, response) => {
+  controlRoutes(app, house);
+  app.get('/metrics', (request, response, next) => {
+    const token = house.metricsToken !== null && request.get('authorization') === `Bearer ${house.metricsToken}`;
+    if (!token && !fromThisComputer(request)) return next(new ProblemError('not-found', 'There is nothing at this address.'));
     const { heapUsed, rss } = process.memoryUsage();
     response.type('text/plain; version=0.0.4').send(
       [
@@ -87,16 +92,19 @@ export function application(house: House, options: { webRoot: string | null; log
   classRoutes(api, house);
   certificationRoutes(api, house);
   assessRoutes(api, house);
+  jobRoutes(api, house);
   api.use((_request, _response, next) => next(new ProblemError('not-found', 'There is nothing at this address.')));
   app.use('/api', api);
   if (options.webRoot && existsSync(join(options.webRoot, 'index.html'))) {
     const root = options.webRoot;
-    app.use('/assets', express.static(join(root, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
-    app.use(express.static(root, { maxAge: 0, index: false }));
+    app.use('/assets', express.static(join(root, 'assets'), { immutable: true, maxAge: '1y', index: false, redirect: false }));
+    // A file of an earlier build that is gone; the page itself would be a wrong answer to it.
+    app.use('/assets', (_request, _response, next) => next(new ProblemError('not-found', 'This file belongs to another version of Rounds. Load the page again.')));
+    app.use(express.static(root, { maxAge: 0, index: false, redirect: false }));
     app.get('/{*path}', (_request, response) => {
       response.set('cache-control', 'no-cache').sendFile('index.html', { root });
     });
   }
-  app.use(problemHandler((error) => log.error({ error: error instanceof Error ? { message: error.message, stack: error.stack } : String(error) }, 'unexpected')));
+  app.use(problemHandler((cause) => log.error({ cause }, 'unexpected')));
   return app;
 }

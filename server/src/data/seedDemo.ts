@@ -1,21 +1,22 @@
-import { contentHash, type Pack } from '@rounds/core';
 import type { DemoOrganisation } from '@rounds/demo';
+import { contentHash, DEFAULT_RULES, type Pack } from '@rounds/core';
 import { hash as hashPassword } from '@node-rs/argon2';
 import { v7 as uuidv7 } from 'uuid';
+import type { Role } from '@rounds/contract';
 import { DEMO_PASSWORD } from '../accounts/routes';
-import { remake } from '../assess/append';
-import { composeAndKeep, effectivePackOf, publishPack } from '../classes/packs';
+import { appendPast } from '../assess/stream';
+import { projectStandings } from '../certification/standings';
+import { composeAndKeep, publishPack } from '../classes/packs';
 import { writeSetting } from './context';
 import type { Database } from './database';
-import { account, certificationEventRow, evaluation, evaluationEventRow, machineClass, person, ruleSetRow, schoolChoiceRow, unit } from './schema';
-import { DEFAULT_RULES } from '@rounds/core';
+import { account, certificationEventRow, evaluation, machineClass, person, ruleSetRow, schoolChoiceRow, unit } from './schema';
 
 async function inChunks<T>(rows: readonly T[], insert: (chunk: T[]) => Promise<unknown>, size = 400): Promise<void> {
   for (let i = 0; i < rows.length; i += size) await insert(rows.slice(i, i + size));
 }
 
-/** Writes the demo organisation into an empty database, in one transaction. Evaluations pass through the same remaking as real ones. */
-export async function seedDemo(db: Database, demo: DemoOrganisation, packs: readonly Pack[]): Promise<void> {
+/** Writes the demo organisation, as of `today`, into an empty database, in one transaction. Evaluations pass through the same append as real ones. */
+export async function seedDemo(db: Database, demo: DemoOrganisation, packs: readonly Pack[], today: string): Promise<void> {
   const passwordHash = await hashPassword(DEMO_PASSWORD);
   await db.transaction(async (tx) => {
     await writeSetting(tx, 'organisation', demo.organisation);
@@ -25,18 +26,18 @@ export async function seedDemo(db: Database, demo: DemoOrganisation, packs: read
     await tx.insert(person).values(demo.people);
     const accounts = demo.accounts.map((each) => ({ id: uuidv7(), ...each, passwordHash }));
     await tx.insert(account).values(accounts);
-    const accountId = new Map(accounts.map((each) => [each.login, each.id]));
+    const byLogin = new Map(accounts.map((each) => [each.login, { ...each, role: each.role as Role, active: true }]));
     await tx.insert(unit).values(demo.units);
     await tx.insert(ruleSetRow).values({ id: uuidv7(), effectiveFrom: '2000-01-01', body: DEFAULT_RULES, accountId: null });
     await inChunks(demo.certifications, (chunk) =>
-      tx.insert(certificationEventRow).values(chunk.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: accountId.get(by)! }))),
+      tx.insert(certificationEventRow).values(chunk.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: byLogin.get(by)!.id }))),
     );
-    if (demo.choices.length) await tx.insert(schoolChoiceRow).values(demo.choices.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: accountId.get(by)! })));
+    if (demo.choices.length) await tx.insert(schoolChoiceRow).values(demo.choices.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: byLogin.get(by)!.id })));
     for (const each of demo.evaluations) {
       const machine = demo.units.find((u) => u.id === each.unitId)!;
       const pack = packs.find((p) => p.id === machine.classId)!;
       const effective = await composeAndKeep(tx, pack, each.composition);
-      const trainerId = accountId.get(each.trainer)!;
+      const trainer = byLogin.get(each.trainer)!;
       const [row] = await tx
         .insert(evaluation)
         .values({
@@ -45,7 +46,7 @@ export async function seedDemo(db: Database, demo: DemoOrganisation, packs: read
           classId: machine.classId,
           unitId: each.unitId,
           packHash: effective.hash,
-          trainerId,
+          trainerId: trainer.id,
           conditions: each.conditions,
           earlierStarts: each.earlierStarts,
           phase: 'prepared',
@@ -53,11 +54,9 @@ export async function seedDemo(db: Database, demo: DemoOrganisation, packs: read
           createdAt: each.createdAt,
         })
         .returning();
-      await inChunks(each.events, (chunk) =>
-        tx.insert(evaluationEventRow).values(chunk.map((event) => ({ id: event.id, evaluationId: each.id, at: event.at, accountId: trainerId, body: event.body }))),
-      );
-      await remake(tx, { row: row!, pack: await effectivePackOf(tx, effective.hash), events: each.events, zone: demo.timeZone, accountId: trainerId });
+      await appendPast(tx, trainer, row!, each.events, { zone: demo.timeZone, today });
     }
+    await projectStandings(tx, today);
     await writeSetting(tx, 'demo', { made: true, content: contentHash(demo.people) });
   });
 }

@@ -1,0 +1,65 @@
+import type { PlainDate } from '../calendar';
+import type { CertificationEventBody, Trigger } from './rules';
+
+const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+
+/** A date as people read it: 5 March 2026. */
+export function longDate(date: PlainDate): string {
+  return `${Number(date.slice(8, 10))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
+}
+
+/** Triggers as they stand in a sentence. */
+export const TRIGGER_WORDS: Readonly<Record<Trigger, string>> = {
+  incident: 'an incident',
+  'near-miss': 'a near miss',
+  'unsafe-act': 'an unsafe act seen',
+  'poor-evaluation': 'a poor evaluation',
+  'different-type': 'a different type of machine',
+  'equipment-modified': 'modified equipment',
+  'workplace-changed': 'a changed workplace',
+  'long-absence': 'a long absence',
+};
+
+const COMPUTED_WORDS: Readonly<Record<string, string>> = { competent: 'competent', 'not-yet': 'not yet competent', stopped: 'stopped' };
+
+function evaluationWords(result: string, body: { score?: number | undefined; overridden?: boolean | undefined; computed?: string | undefined }): string {
+  const score = body.score === undefined ? '' : `, ${body.score} %`;
+  const computed = body.computed === undefined ? '' : ` "${COMPUTED_WORDS[body.computed] ?? body.computed}"`;
+  return `${result}${score}${body.overridden ? ` (the trainer overrode the computed outcome${computed})` : ''}`;
+}
+
+/** A certification event in words. */
+export function certificationEventWords(body: CertificationEventBody): string {
+  switch (body.kind) {
+    case 'training-started':
+      return 'Training started';
+    case 'theory-passed':
+      return 'Theory passed';
+    case 'drill-met':
+      return 'Drill standard met';
+    case 'evaluation-passed':
+      return evaluationWords('Evaluation passed', body);
+    case 'evaluation-failed':
+      return evaluationWords('Evaluation not passed', body);
+    case 'certificate-recorded':
+      return `Earlier certificate taken over${body.until ? ` to ${longDate(body.until)}` : ''}${body.words ? `: ${body.words}` : ''}`;
+    case 'familiarised':
+      return `Familiarised with ${body.unit}`;
+    case 'endorsed':
+      return `Endorsed: ${body.words}`;
+    case 'hours-logged':
+      return `${body.hours} hours logged`;
+    case 'medical':
+      return 'Medical passed';
+    case 'trigger':
+      return `Trigger raised: ${body.trigger.replace('-', ' ')}${body.words ? ` (${body.words})` : ''}`;
+    case 'refresher-done':
+      return 'Refresher done';
+    case 'suspended':
+      return `Suspended: ${body.words}`;
+    case 'reinstated':
+      return `Reinstated: ${body.words}`;
+    case 'withdrawn':
+      return `Withdrawn: ${body.words}`;
+  }
+}

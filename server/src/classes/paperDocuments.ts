@@ -1,0 +1,245 @@
+import { honestSeconds, planSvg, walkingLine, type Checkpoint, type EffectivePack, type Station, type Step } from '@rounds/core';
+import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { INK, QUIET } from '../print/pdf';
+
+/** What a paper is printed for. */
+export interface PaperSubject {
+  pack: EffectivePack;
+  machine: string;
+  site: string;
+  organisation: string;
+  printed: string;
+}
+
+const LINE = 0.5;
+const grid = {
+  hLineWidth: () => LINE,
+  vLineWidth: () => LINE,
+  hLineColor: () => INK,
+  vLineColor: () => INK,
+  paddingTop: () => 1.6,
+  paddingBottom: () => 1.6,
+  paddingLeft: () => 3,
+  paddingRight: () => 3,
+};
+const CAUTION = 'The maker’s manual, the employer’s rules and local law come first.';
+
+/** Fit-out in a few words: the power variant and every switch that differs from the pack's default. */
+function fitOutWords(pack: EffectivePack): string {
+  const variant = pack.variants.find((each) => each.id === pack.fitOut['variant'])?.name ?? '';
+  const other = pack.features.filter((each) => pack.fitOut[each.id] !== each.default).map((each) => `${each.name.toLowerCase()}: ${pack.fitOut[each.id]}`);
+  return [variant, ...other].join('; ');
+}
+
+/** Stations in walking order with their checks; off-line stations follow the one they hang from. */
+function walk(pack: EffectivePack): { station: Station; order: string; checks: Checkpoint[] }[] {
+  const { ring } = walkingLine(pack.plan);
+  const rows: { station: Station; order: string; checks: Checkpoint[] }[] = [];
+  const add = (station: Station, order: string) => {
+    const checks = pack.checkpoints.filter((each) => each.station === station.id || each.alsoAt?.includes(station.id));
+    if (checks.length > 0) rows.push({ station, order, checks });
+  };
+  ring.forEach((station, i) => {
+    add(station, String(i + 1));
+    pack.plan.stations.filter((each) => each.spurFrom === station.id).forEach((each, j) => add(each, `${i + 1}${'abcdefgh'[j] ?? ''}`));
+  });
+  return rows;
+}
+
+const box = (size: number): Column => ({ canvas: [{ type: 'rect', x: 0, y: 1, w: size, h: size, lineWidth: 0.7, lineColor: INK }], width: size + 4 });
+
+/** A check on the round card: a box to tick, the part, what sound means, and how to look. */
+const checkLine = (check: Checkpoint): Content => ({
+  columns: [
+    box(6),
+    {
+      text: [
+        { text: check.part, bold: true },
+        { text: `${check.each && typeof check.each.count === 'number' ? ` (each ${check.each.of})` : ''}: ${check.sound}` },
+        { text: `  ${check.methods.join(', ')}`, color: QUIET },
+      ],
+      fontSize: 6.5,
+    },
+  ],
+  margin: [0, 0.8, 0, 0.8],
+  unbreakable: true,
+});
+
+/** A6 card for the pocket: plan with numbered stations, then every check in walking order. */
+function roundCard({ pack, machine, organisation, printed }: PaperSubject): TDocumentDefinitions {
+  const rows = walk(pack);
+  const minutes = Math.round(pack.checkpoints.reduce((sum, each) => sum + honestSeconds(each), 0) / 60);
+  return {
+    info: { title: `Round card: ${pack.title}` },
+    pageSize: 'A6',
+    pageMargins: [16, 16, 16, 22],
+    footer: (page: number, pages: number) => ({
+      columns: [
+        { text: `${pack.title}, revision ${pack.revision}, ${printed}`, fontSize: 5.5, color: QUIET },
+        { text: `${page}/${pages}`, fontSize: 5.5, alignment: 'right', width: 30, color: QUIET },
+      ],
+      margin: [16, 4, 16, 0],
+    }),
+    content: [
+      { text: pack.title, bold: true, fontSize: 12 },
+      { text: [machine, fitOutWords(pack)].filter(Boolean).join(', '), fontSize: 6.5, color: QUIET, margin: [0, 1, 0, 3] },
+      { svg: planSvg(pack.plan, pack.title), fit: [265, 270], alignment: 'center' },
+      { text: `${pack.checkpoints.length} checks, ${minutes} min at an honest pace. ${CAUTION}`, fontSize: 6.5, margin: [0, 4, 0, 0] },
+      { text: organisation, fontSize: 6, color: QUIET },
+      ...rows.flatMap(({ station, order, checks }, i): Content[] => {
+        const [first, ...rest] = checks.map(checkLine);
+        const heading: Content = { text: `${order}  ${station.name}`, bold: true, fontSize: 8.5, margin: [0, i === 0 ? 0 : 5, 0, 1] };
+        // A station's name never stands alone at the foot of a page.
+        return [{ stack: [heading, ...(first ? [first] : [])], unbreakable: true, ...(i === 0 ? { pageBreak: 'before' as const } : {}) }, ...rest];
+      }),
+    ],
+  };
+}
+
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+const SHIFTS = ['1', '2', '3'];
+
+/** A week's sheet, A4 across: each check, three shifts a day, initials, hours and defects. */
+function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject): TDocumentDefinitions {
+  const columns = DAYS.length * SHIFTS.length;
+  const blank = (n: number): TableCell[] => Array.from({ length: n }, () => '');
+  const field = (label: string, value = ''): TableCell => ({
+    text: [
+      { text: `${label}  `, fontSize: 7, color: QUIET },
+      { text: value, bold: true },
+    ],
+    margin: [0, 1, 0, 5],
+  });
+  const rows: TableCell[][] = [];
+  for (const { station, order, checks } of walk(pack)) {
+    rows.push([{ text: `${order}  ${station.name}`, bold: true, colSpan: columns + 1, fillColor: '#ececec' }, ...blank(columns)]);
+    for (const check of checks.filter((each) => each.station === station.id))
+      rows.push([{ text: [{ text: check.part, bold: true }, `: ${check.sound}`] }, ...blank(columns)]);
+  }
+  const whole = (label: string): TableCell[] => [{ text: label, bold: true, margin: [0, 3, 0, 3] }, ...blank(columns)];
+  return {
+    info: { title: `Daily check sheet: ${pack.title}` },
+    pageSize: 'A4',
+    pageOrientation: 'landscape',
+    pageMargins: [22, 20, 22, 26],
+    footer: (page: number, pages: number) => ({
+      columns: [
+        { text: `${organisation}. ${pack.title}, revision ${pack.revision}, printed ${printed}. ${CAUTION}`, fontSize: 6, color: QUIET },
+        { text: `${page} of ${pages}`, fontSize: 6, alignment: 'right', width: 50, color: QUIET },
+      ],
+      margin: [22, 6, 22, 0],
+    }),
+    content: [
+      { text: `Daily check sheet: ${pack.title}`, bold: true, fontSize: 13 },
+      { text: fitOutWords(pack), fontSize: 7, color: QUIET, margin: [0, 1, 0, 4] },
+      {
+        table: { widths: ['*', '*', '*', '*'], body: [[field('Unit', machine), field('Site', site), field('Week beginning'), field('Hour meter at start')]] },
+        layout: grid,
+        margin: [0, 0, 0, 5],
+      },
+      {
+        text: 'In each box: a tick for sound, W watch, M mend within its limit, S stop: do not use, tell the supervisor now. Leave no box empty that was looked at; tick nothing that was not.',
+        fontSize: 7,
+        margin: [0, 0, 0, 4],
+      },
+      {
+        fontSize: 6.2,
+        table: {
+          headerRows: 2,
+          dontBreakRows: true,
+          widths: ['*', ...Array.from({ length: columns }, () => 13)],
+          body: [
+            [{ text: 'Check', bold: true, rowSpan: 2 }, ...DAYS.flatMap((day): TableCell[] => [{ text: day, bold: true, colSpan: 3, alignment: 'center' }, '', ''])],
+            ['', ...DAYS.flatMap(() => SHIFTS.map((shift): TableCell => ({ text: shift, alignment: 'center' })))],
+            ...rows,
+            whole('Hours at end of shift'),
+            whole('Operator’s initials'),
+            whole('Supervisor’s initials'),
+          ],
+        },
+        layout: grid,
+      },
+      {
+        unbreakable: true,
+        margin: [0, 8, 0, 0],
+        table: {
+          widths: [45, 30, '*', 34, 110, 55],
+          body: [
+            [
+              { text: 'Day, shift', bold: true },
+              { text: 'Check', bold: true },
+              { text: 'Defect: what shows', bold: true },
+              { text: 'Grade', bold: true },
+              { text: 'Reported to, at', bold: true },
+              { text: 'Cleared, by', bold: true },
+            ],
+            ...Array.from({ length: 6 }, () => Array.from({ length: 6 }, (): TableCell => ({ text: ' ', margin: [0, 3, 0, 3] }))),
+          ],
+        },
+        layout: grid,
+        fontSize: 7,
+      },
+    ],
+  };
+}
+
+/** Start and stop side by side on one A4 page (more where a class needs it), with what is forbidden below. */
+function startStopCard({ pack, machine, organisation, printed }: PaperSubject): TDocumentDefinitions {
+  const line = (s: Step, i: number): Content => ({
+    columns: [
+      { text: `${i + 1}`, width: 14, bold: true, alignment: 'right', margin: [0, 0, 4, 0] },
+      {
+        text: [
+          { text: s.do, bold: s.critical },
+          ...(s.timing ? [{ text: `  [${s.timing.says}]` }] : []),
+          ...(s.ifFails ? [{ text: `  If not: ${s.ifFails}.`, color: QUIET }] : []),
+        ],
+      },
+    ],
+    margin: [0, 1.2, 0, 1.2],
+    unbreakable: true,
+  });
+  const column = (kind: 'startup' | 'shutdown', heading: string): Column => ({
+    width: '*',
+    stack: [
+      { text: heading, bold: true, fontSize: 12, margin: [0, 0, 0, 2] },
+      ...pack.procedures
+        .filter((each) => each.kind === kind)
+        .flatMap((each): Content[] => [{ text: each.title, bold: true, color: QUIET, margin: [0, 3, 0, 1] }, ...each.steps.map(line)]),
+    ],
+  });
+  return {
+    info: { title: `Start and stop card: ${pack.title}` },
+    pageSize: 'A4',
+    pageMargins: [28, 26, 28, 30],
+    footer: () => ({
+      text: `${organisation}. ${pack.title}, revision ${pack.revision}, printed ${printed}. ${CAUTION}`,
+      fontSize: 6.5,
+      color: QUIET,
+      margin: [28, 8, 28, 0],
+    }),
+    content: [
+      { text: pack.title, bold: true, fontSize: 16 },
+      {
+        text: [machine, fitOutWords(pack), 'Bold steps are critical; steps without an order between them may change places'].filter(Boolean).join('. '),
+        fontSize: 7.5,
+        color: QUIET,
+        margin: [0, 1, 0, 6],
+      },
+      { columns: [column('startup', 'Start'), column('shutdown', 'Stop')], columnGap: 18, fontSize: 8 },
+      { text: 'Never', bold: true, fontSize: 12, margin: [0, 10, 0, 2] },
+      {
+        columns: [0, 1].map((half): Column => ({
+          ul: pack.forbidden.filter((_, i) => i % 2 === half).map((each) => ({ text: each.rule, margin: [0, 0.8, 0, 0.8] })),
+          width: '*',
+        })),
+        columnGap: 18,
+        fontSize: 7.5,
+      },
+    ],
+  };
+}
+
+/** The papers of a class. */
+export const classPapers = { 'round-card': roundCard, 'check-sheet': checkSheet, 'start-stop': startStopCard } as const;
+export type ClassPaper = keyof typeof classPapers;

@@ -1,0 +1,96 @@
+import { randomBytes } from 'node:crypto';
+import type { Account, Role } from '@rounds/contract';
+import { localDate, type PlainDate } from '@rounds/core';
+import { eq, sql } from 'drizzle-orm';
+import { limitsOn, type Limits } from '../http/limits';
+import { openPool, type Pool } from '../jobs/pool';
+import type { Database, Store } from './database';
+import { audit, setting } from './schema';
+
+/** The caller of a route. */
+export interface Caller extends Account {
+  role: Role;
+}
+
+/** What every area works with. `now` is the only clock. */
+export interface House {
+  store: Store;
+  db: Database;
+  now: () => Date;
+  demo: boolean;
+  /** Address for links in PDFs, null to take the request's own. */
+  publicUrl: string | null;
+  limits: Limits;
+  /** Worker threads for what would hold up other requests. */
+  pool: Pool;
+  /** What a process of this computer shows to be let in at /control and, from elsewhere, at /metrics. */
+  controlSecret: string;
+  metricsToken: string | null;
+  /** What this process remembers of the database: the time zone once it is set, and the date that standings were last made for. */
+  known: { timeZone: string | null; standingsFor: PlainDate | null };
+}
+
+/** A house over an open store. */
+export function openHouse(store: Store, options: Partial<Pick<House, 'now' | 'demo' | 'publicUrl' | 'metricsToken' | 'pool'>> = {}): House {
+  return {
+    store,
+    db: store.db,
+    now: options.now ?? (() => new Date()),
+    demo: options.demo ?? false,
+    publicUrl: options.publicUrl ?? null,
+    limits: limitsOn(store),
+    pool: options.pool ?? openPool(),
+    controlSecret: randomBytes(24).toString('base64url'),
+    metricsToken: options.metricsToken ?? null,
+    known: { timeZone: null, standingsFor: null },
+  };
+}
+
+export async function readSetting<T>(db: Database, key: string, fallback: T): Promise<T> {
+  const [row] = await db.select().from(setting).where(eq(setting.key, key));
+  return row ? (row.value as T) : fallback;
+}
+
+export async function writeSetting(db: Database, key: string, value: unknown): Promise<void> {
+  await db.insert(setting).values({ key, value }).onConflictDoUpdate({ target: setting.key, set: { value } });
+}
+
+export async function siteTimeZone(house: House): Promise<string> {
+  // It is set once, with the first administrator.
+  house.known.timeZone ??= await readSetting<string | null>(house.db, 'time-zone', null);
+  return house.known.timeZone ?? 'UTC';
+}
+
+/** Today where the site is. */
+export async function siteToday(house: House): Promise<PlainDate> {
+  return localDate(house.now().toISOString(), await siteTimeZone(house));
+}
+
+/** Waits until no other transaction holds the lock of this name, and holds it to the end of this one. */
+export async function lock(db: Database, name: string): Promise<void> {
+  await db.execute(sql`select pg_advisory_xact_lock(hashtextextended(${name}, 727))`);
+}
+
+/** Waits until no other transaction holds the lock of this name for itself; others may share it. */
+export async function lockShared(db: Database, name: string): Promise<void> {
+  await db.execute(sql`select pg_advisory_xact_lock_shared(hashtextextended(${name}, 727))`);
+}
+
+/** What an audit line is about. Details hold no passwords, tokens or signatures. */
+export interface AuditLine {
+  act: string;
+  subject: string;
+  detail?: unknown;
+}
+
+/** Adds a line to the audit trail; `db` is the transaction of the write it stands for. */
+export async function note(db: Database, caller: { id: string } | null, act: string, subject: string, detail: unknown = null): Promise<void> {
+  await db.insert(audit).values({ accountId: caller?.id ?? null, act, subject, detail });
+}
+
+/** The fields that differ between two states of a row, each with what was and what is. */
+export function changesBetween(before: object, after: object): Record<string, { before: unknown; after: unknown }> {
+  const [was, is] = [before as Record<string, unknown>, after as Record<string, unknown>];
+  const differs = Object.keys(is).filter((key) => JSON.stringify(was[key] ?? null) !== JSON.stringify(is[key] ?? null));
+  return Object.fromEntries(differs.map((key) => [key, { before: was[key] ?? null, after: is[key] ?? null }]));
+}

@@ -1,0 +1,33 @@
+import { applyTable, packToYaml, readPack, type Pack, type PackReading, type TableKind } from '@rounds/core';
+import { cardDocument, reportDocument, type CardSubject, type ReportSubject } from '../assess/paperDocuments';
+import { classPapers, type ClassPaper, type PaperSubject } from '../classes/paperDocuments';
+import { csvCells } from '../classes/tableCsv';
+import { checkRows, matchColumns, readCsv, type AskedColumns, type ReadRoster } from '../people/csvImport';
+import { render } from '../print/pdf';
+
+/** Tells how much of a piece of work is done. */
+export type Progress = (done: number, total: number) => void;
+
+/**
+ * What runs in worker threads because it can take longer than other requests should wait: reading what somebody sends, and printing.
+ * Each takes and gives plain data, and may throw a ProblemError.
+ */
+export const work = {
+  readPack: (source: string): PackReading => readPack(source),
+  packYaml: (pack: Pack): string => packToYaml(pack),
+  readTable({ base, kind, source }: { base: Pack; kind: TableKind; source: string }): PackReading {
+    const csv = csvCells(source);
+    return csv.errors.length > 0 ? { pack: null, errors: csv.errors } : applyTable(base, kind, csv.cells, csv.lines);
+  },
+  readRoster({ csv, asked }: { csv: string; asked: AskedColumns }, progress: Progress): ReadRoster {
+    const { columns, rows } = readCsv(csv);
+    const mapping = matchColumns(columns, asked);
+    return { columns, mapping, rows: rows.length, ...checkRows(columns, rows, mapping, progress) };
+  },
+  classPaper: ({ paper, subject }: { paper: ClassPaper; subject: PaperSubject }): Promise<Buffer> => render(classPapers[paper](subject)),
+  report: (subject: ReportSubject): Promise<Buffer> => render(reportDocument(subject)),
+  card: (subject: CardSubject): Promise<Buffer> => render(cardDocument(subject)),
+} as const;
+
+export type Work = typeof work;
+export type WorkKind = keyof Work;
