@@ -14,7 +14,7 @@ import { bind } from '../http/binder';
 import { ProblemError } from '../http/problem';
 import { evaluationOr404, personName, refuseOwn, seesKey } from './access';
 import { cardSubject, reportSubject } from './papers';
-import { appendToEvaluation, eventsOf, type EvaluationRow } from './stream';
+import { appendToEvaluation, appendWithin, dayOf, eventsOf, type EvaluationRow } from './stream';
 import { plantedRows, summaryPage, summaryRows } from './summaries';
 
 async function holderOf(db: Database, row: EvaluationRow): Promise<{ name: string; device: string; since: string } | null> {
@@ -165,12 +165,13 @@ export function assessRoutes(router: Router, house: House): void {
   bind(router, house, routes.holdEvaluation, async ({ params, body, caller }) => {
     refuseOwn(caller, await evaluationOr404(house, caller, params.id));
     const now = house.now().toISOString();
+    const day = await dayOf(house);
     return house.db.transaction(async (db) => {
       const [row] = await db.select().from(evaluation).where(eq(evaluation.id, params.id)).for('update');
       const mine = row!.holderDevice === null || (row!.holderDevice === body.device && row!.holderId === caller.id);
       if (!mine && !body.takeOver) return { held: false, holder: (await holderOf(db, row!))! };
       if (!mine && row!.phase !== 'closed')
-        await appendToEvaluation(house, caller, row!, 'server', [{ id: uuidv7(), at: now, body: { kind: 'taken-over', reason: body.takeOver! } }], db);
+        await appendWithin(db, house, day, caller, row!, 'server', [{ id: uuidv7(), at: now, body: { kind: 'taken-over', reason: body.takeOver! } }]);
       await db.update(evaluation).set({ holderId: caller.id, holderDevice: body.device, heldSince: now }).where(eq(evaluation.id, row!.id));
       return { held: true, holder: { name: caller.name, device: body.device, since: now } };
     });

@@ -186,7 +186,7 @@ function evaluationStream(
   now: Date | null,
   caller: Caller,
   writer: Writer,
-  given: { zone: string; today: string },
+  given: Day,
 ): StreamKind<EvaluationRow, HeldEvaluation, EvaluationEvent> {
   return {
     name: (row) => `evaluation ${row.id}`,
@@ -263,7 +263,7 @@ function auditLine(row: EvaluationRow, { body }: EvaluationEvent): AuditLine[] {
 }
 
 /** Remakes the list columns from the events and, once signed by both, records the outcome and hands out the card. */
-async function projectEvaluation(db: Database, held: HeldEvaluation, caller: Caller, { zone, today }: { zone: string; today: string }): Promise<AuditLine[]> {
+async function projectEvaluation(db: Database, held: HeldEvaluation, caller: Caller, { zone, today }: Day): Promise<AuditLine[]> {
   const { row, pack } = held;
   const { record } = held.fold;
   const result = held.appraisal();
@@ -307,17 +307,33 @@ async function projectEvaluation(db: Database, held: HeldEvaluation, caller: Cal
   return [closed];
 }
 
-/** Adds events to an evaluation, all or none. `writer` is the device that sends them, or the server where it writes for the caller. */
-export async function appendToEvaluation(
+/** The site's time zone and today, with the standings as of it: what an append needs to know before its transaction. */
+export interface Day {
+  zone: string;
+  today: string;
+}
+
+export async function dayOf(house: House): Promise<Day> {
+  return { zone: await siteTimeZone(house), today: await standingsToday(house) };
+}
+
+/** Adds events to an evaluation within a transaction. `writer` is the device that sends them, or the server where it writes for the caller. */
+export async function appendWithin(
+  db: Database,
   house: House,
+  day: Day,
   caller: Caller,
   row: EvaluationRow,
   writer: Writer,
   events: readonly EvaluationEvent[],
-  db: Database = house.db,
 ): Promise<void> {
-  const given = { zone: await siteTimeZone(house), today: await standingsToday(house) };
-  await db.transaction((tx) => append(tx, evaluationStream(house.now(), caller, writer, given), row, events, caller));
+  await append(db, evaluationStream(house.now(), caller, writer, day), row, events, caller);
+}
+
+/** Adds events to an evaluation, all or none. */
+export async function appendToEvaluation(house: House, caller: Caller, row: EvaluationRow, writer: Writer, events: readonly EvaluationEvent[]): Promise<void> {
+  const day = await dayOf(house);
+  await house.db.transaction((db) => appendWithin(db, house, day, caller, row, writer, events));
 }
 
 /** Adds events of the past to an evaluation, for the demo: they arrived when they were made. */
@@ -326,7 +342,7 @@ export async function appendPast(
   caller: Caller,
   row: EvaluationRow,
   events: readonly EvaluationEvent[],
-  given: { zone: string; today: string },
+  given: Day,
 ): Promise<void> {
   await append(db, evaluationStream(null, caller, 'server', given), row, events, caller);
 }

@@ -20,8 +20,7 @@ function scoped(body: { site: string | null; classId: string | null; effectiveFr
   return { site: body.site, classId: body.classId, from: body.effectiveFrom, rules: body.rules, given: body.given };
 }
 
-async function checkScope(house: House, db: Database, set: ScopedRules): Promise<void> {
-  const today = await siteToday(house);
+async function checkScope(db: Database, today: string, set: ScopedRules): Promise<void> {
   if (set.from < today)
     throw new ProblemError('date-in-past', `Rules begin today or later; ${longDate(set.from)} has passed, and what happened then stays judged by the rules of then.`);
   if (set.classId !== null && (await db.select({ id: machineClass.id }).from(machineClass).where(eq(machineClass.id, set.classId))).length === 0)
@@ -91,15 +90,16 @@ export function certificationRoutes(router: Router, house: House): void {
 
   bind(router, house, routes.previewRules, async ({ body }) => {
     const set = scoped(body);
-    await checkScope(house, house.db, set);
+    await checkScope(house.db, await siteToday(house), set);
     return { on: set.from, ...(await effectsOf(house.db, set)) };
   });
 
   bind(router, house, routes.setRules, async ({ body, caller }) => {
     const set = scoped(body);
+    const today = await siteToday(house);
     await house.db.transaction(async (db) => {
       await lock(db, 'standings');
-      await checkScope(house, db, set);
+      await checkScope(db, today, set);
       const { affected } = await effectsOf(db, set);
       await db.insert(ruleSetRow).values({
         id: uuidv7(),
@@ -111,7 +111,7 @@ export function certificationRoutes(router: Router, house: House): void {
         accountId: caller.id,
         createdAt: house.now().toISOString(),
       });
-      await projectStandings(db, await siteToday(house));
+      await projectStandings(db, today);
       await note(db, caller, 'rules-set', set.from, { site: set.site, classId: set.classId, given: set.given, rules: set.rules, affected });
     });
     return { done: true as const };

@@ -99,7 +99,8 @@ export async function nextRevision(db: Database, classId: string): Promise<numbe
 /** Composes and keeps the result by its hash. Throws the composition problem with each issue. */
 export async function composeAndKeep(db: Database, pack: Pack, request: Composition): Promise<EffectivePack> {
   const effective = composeOrProblem(pack, request);
-  await db.insert(effectivePack).values({ hash: effective.hash, body: effective }).onConflictDoNothing();
+  const [known] = await db.select({ hash: effectivePack.hash }).from(effectivePack).where(eq(effectivePack.hash, effective.hash));
+  if (!known) await db.insert(effectivePack).values({ hash: effective.hash, body: effective }).onConflictDoNothing();
   return effective;
 }
 

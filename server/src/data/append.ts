@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { ProblemError } from '../http/problem';
-import { note, type AuditLine, type Caller } from './context';
+import { noteAll, type AuditLine, type Caller } from './context';
 import type { Database } from './database';
 
 /**
@@ -48,7 +48,7 @@ export async function append<Key, Held, Event extends { id: string }>(
   if (fresh.length === 0) return held;
   for (const event of fresh) kind.take(held, event);
   if ((await kind.write(db, key, fresh, caller)) < fresh.length) throw elsewhere();
-  for (const line of await kind.project(db, key, held, fresh, caller)) await note(db, caller, line.act, line.subject, line.detail);
+  await noteAll(db, caller, await kind.project(db, key, held, fresh, caller));
   await db.execute(sql`select pg_notify('rounds_stream', ${kind.name(key)})`);
   return held;
 }

@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { randomBytes } from 'node:crypto';
 import type { Account, Role } from '@rounds/contract';
 import { localDate, type PlainDate } from '@rounds/core';
@@ -34,7 +35,7 @@ export interface House {
 export function openHouse(store: Store, options: Partial<Pick<House, 'now' | 'demo' | 'publicUrl' | 'metricsToken' | 'pool'>> = {}): House {
   return {
     store,
-    db: store.db,
+    db: outsideTransactions(store.db),
     now: options.now ?? (() => new Date()),
     demo: options.demo ?? false,
     publicUrl: options.publicUrl ?? null,
@@ -44,6 +45,25 @@ export function openHouse(store: Store, options: Partial<Pick<House, 'now' | 'de
     metricsToken: options.metricsToken ?? null,
     known: { timeZone: null, standingsFor: null },
   };
+}
+
+const withinTransaction = new AsyncLocalStorage<true>();
+
+/**
+ * The database with a guard: what runs within a transaction must use the transaction, or it would wait for itself for ever where there is
+ * one connection, and see another state where there are many.
+ */
+function outsideTransactions(db: Database): Database {
+  return new Proxy(db, {
+    get(target, name, receiver) {
+      const member = Reflect.get(target, name, receiver) as unknown;
+      if (typeof member !== 'function') return member;
+      if (withinTransaction.getStore()) throw new Error(`"${String(name)}" was asked of the database within a transaction; ask the transaction`);
+      if (name !== 'transaction') return member.bind(target) as unknown;
+      return (work: (tx: Database) => Promise<unknown>, ...rest: unknown[]) =>
+        (member as (...given: unknown[]) => unknown).call(target, (tx: Database) => withinTransaction.run(true, () => work(tx)), ...rest);
+    },
+  });
 }
 
 export async function readSetting<T>(db: Database, key: string, fallback: T): Promise<T> {
@@ -86,6 +106,12 @@ export interface AuditLine {
 /** Adds a line to the audit trail; `db` is the transaction of the write it stands for. */
 export async function note(db: Database, caller: { id: string } | null, act: string, subject: string, detail: unknown = null): Promise<void> {
   await db.insert(audit).values({ accountId: caller?.id ?? null, act, subject, detail });
+}
+
+/** Adds several lines to the audit trail. */
+export async function noteAll(db: Database, caller: { id: string } | null, lines: readonly AuditLine[]): Promise<void> {
+  if (lines.length === 0) return;
+  await db.insert(audit).values(lines.map(({ act, subject, detail }) => ({ accountId: caller?.id ?? null, act, subject, detail: detail ?? null })));
 }
 
 /** The fields that differ between two states of a row, each with what was and what is. */

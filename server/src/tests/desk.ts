@@ -145,3 +145,26 @@ export function wholeRound(pack: Pack): DeviceEventBody[] {
     { kind: 'round-ended' },
   ];
 }
+
+/** A desk with its administrator, an account of every role, and a way to prepare an evaluation. */
+export async function openYard() {
+  const desk = await startDesk();
+  await desk.nobody.call(routes.createAdministrator, {
+    body: { organisation: 'Test Yard', name: 'Ada', login: 'administrator', password: PASSWORD, timeZone: 'Europe/London' },
+  });
+  const admin = await desk.as('administrator');
+  const ids = await addPeople(desk.house, admin);
+  const prepare = async (by: Caller, personId = ids.operatorId, device = DEVICE): Promise<string> => {
+    const id = uuidv7();
+    const made = await by.call(routes.createEvaluation, {
+      body: { id, personId, classId: FORKLIFT, unitId: ids.unitId, variant: 'diesel', features: {}, conditions: 'dry', device },
+    });
+    if (made.status !== 200) throw new Error(`preparing answered ${made.problem.code}: ${made.problem.detail}`);
+    return id;
+  };
+  const audited = async (act: string) =>
+    ((await admin.call(routes.audit, { query: { act } })).body as { rows: { by: string | null; subject: string; detail: never }[] }).rows;
+  return { ...desk, desk, admin, ids, prepare, audited };
+}
+
+export type Yard = Awaited<ReturnType<typeof openYard>>;
