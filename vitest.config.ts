@@ -1,5 +1,8 @@
 import { defineConfig } from 'vitest/config';
 
+/** Tests of the embedded database's own directory; a PostgreSQL server has its own ways. */
+const ofPglite = process.env['TEST_DATABASE_URL'] ? ['server/src/tests/process.test.ts', 'server/src/data/store.test.ts'] : [];
+
 export default defineConfig({
   test: {
     projects: [
@@ -9,7 +12,7 @@ export default defineConfig({
           name: 'server',
           globalSetup: ['tools/bundle-server.mjs'],
           include: ['server/**/*.test.ts'],
-          exclude: ['**/node_modules/**'],
+          exclude: ['**/node_modules/**', ...ofPglite],
           testTimeout: 60_000,
           hookTimeout: 60_000,
         },

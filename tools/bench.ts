@@ -27,12 +27,12 @@ import { tables } from '../server/src/index';
 import { sql } from 'drizzle-orm';
 import { openBrowser } from './browser';
 import { packsOfCheckout, startDemo } from './demoServer';
-import { ensureBrowser, ensureBuilt } from './setup.mjs';
+import { ensureDebianPackages, ensureBuilt } from './setup.mjs';
 import { signIn } from './views';
 
 const root = join(import.meta.dirname, '..');
 ensureBuilt();
-ensureBrowser();
+ensureDebianPackages();
 
 const row = (what: string, figure: string, baseline = '') => console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${baseline}`);
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;

@@ -1,7 +1,8 @@
-/** What the entry points share: installing, building, and finding Chromium, on a machine with only Node and npm. */
+/** What the entry points share: installing, building, and what tests need beside that, on a machine with only Node and npm. */
 import { createHash } from 'node:crypto';
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -71,13 +72,21 @@ export function runTypeScript(file, args = process.argv.slice(2)) {
   process.exit(result.status ?? 1);
 }
 
-/** Debian's Chromium and poppler, installed when missing and allowed. Throws with what to do otherwise. */
-export function ensureBrowser(log = console.log) {
+/** Folder of the newest PostgreSQL server that Debian has installed here, or null. */
+function postgresFolder() {
+  const versions = existsSync('/usr/lib/postgresql') ? readdirSync('/usr/lib/postgresql') : [];
+  const newest = versions.sort((a, b) => Number(a) - Number(b)).findLast((version) => existsSync(`/usr/lib/postgresql/${version}/bin/initdb`));
+  return newest ? `/usr/lib/postgresql/${newest}/bin` : null;
+}
+
+/** What the tests need from Debian (Chromium, poppler, a PostgreSQL server), installed when missing and allowed. Throws with what to do otherwise. */
+export function ensureDebianPackages(log = console.log) {
   const wanted = [
-    ['/usr/bin/chromium', 'chromium'],
-    ['/usr/bin/pdftotext', 'poppler-utils'],
+    [existsSync('/usr/bin/chromium'), 'chromium'],
+    [existsSync('/usr/bin/pdftotext'), 'poppler-utils'],
+    [postgresFolder() !== null, 'postgresql'],
   ]
-    .filter(([path]) => !existsSync(path))
+    .filter(([there]) => !there)
     .map(([, name]) => name);
   if (wanted.length === 0) return;
   log(`Installing ${wanted.join(' and ')} from Debian ...`);
@@ -89,5 +98,32 @@ export function ensureBrowser(log = console.log) {
     });
   attempt(['update', '-q']);
   if (attempt(['install', '-y', '-q', '--no-install-recommends', ...wanted]).status !== 0)
-    throw new Error(`The browser tests need ${wanted.join(' and ')}. Install them as root: apt-get install ${wanted.join(' ')}`);
+    throw new Error(`The tests need ${wanted.join(' and ')}. Install them as root: apt-get install ${wanted.join(' ')}`);
+}
+
+/**
+ * Starts a PostgreSQL server of its own in a temporary folder, reached only from this computer. Answers its address and how to end it.
+ * The server refuses to run as root, so it runs as the account that Debian made for it.
+ */
+export function startPostgres() {
+  const bin = postgresFolder();
+  const folder = mkdtempSync(join(tmpdir(), 'rounds-postgres-'));
+  const isRoot = process.getuid?.() === 0;
+  if (isRoot) run('chown', ['postgres', folder]);
+  const as = (command, args) => {
+    const [first, ...rest] = isRoot ? ['runuser', '-u', 'postgres', '--', command, ...args] : [command, ...args];
+    return spawnSync(first, rest, { cwd: folder, stdio: ['ignore', 'ignore', 'inherit'] });
+  };
+  const data = join(folder, 'data');
+  const port = 20_000 + (process.pid % 20_000);
+  const settings = `-p ${port} -k ${folder} -c listen_addresses=127.0.0.1 -c fsync=off -c max_connections=300`;
+  if (as(join(bin, 'initdb'), ['-D', data, '-A', 'trust', '-U', 'postgres', '-E', 'UTF8']).status !== 0) throw new Error('PostgreSQL could not be set up.');
+  if (as(join(bin, 'pg_ctl'), ['-D', data, '-o', settings, '-l', join(folder, 'log'), '-w', 'start']).status !== 0) throw new Error('PostgreSQL did not start.');
+  return {
+    url: `postgres://postgres@127.0.0.1:${port}/postgres`,
+    stop() {
+      as(join(bin, 'pg_ctl'), ['-D', data, '-m', 'immediate', 'stop']);
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
 }

@@ -8,7 +8,7 @@ import { parseArgs } from 'node:util';
 import { openBrowser } from './browser';
 import { outlineDrawing } from '../core/src/index';
 import { packsOfCheckout, startDemo } from './demoServer';
-import { ensureBrowser, ensureBuilt } from './setup.mjs';
+import { ensureDebianPackages, ensureBuilt } from './setup.mjs';
 import { VIEWS, signIn } from './views';
 
 const { values } = parseArgs({
@@ -21,7 +21,7 @@ const { values } = parseArgs({
     full: { type: 'boolean', default: false },
   },
 });
-ensureBrowser();
+ensureDebianPackages();
 ensureBuilt();
 const out = values.out ?? join(import.meta.dirname, '..', 'docs', 'screenshots');
 mkdirSync(out, { recursive: true });

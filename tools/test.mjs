@@ -1,9 +1,9 @@
-/** `npm test`: installs what is missing, then lint, types, unit, server and browser tests. The last line is `N passed, N failed`. */
+/** `npm test`: installs what is missing, then lint, types, unit tests, server tests on PGlite and on PostgreSQL, and browser tests. The last line is `N passed, N failed`. */
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { bin, ensureBrowser, ensureBuilt, ensureInstalled, root } from './setup.mjs';
+import { bin, ensureBuilt, ensureDebianPackages, ensureInstalled, root, startPostgres } from './setup.mjs';
 
 ensureInstalled();
 const total = { passed: 0, failed: 0 };
@@ -17,12 +17,13 @@ function step(name, command, args) {
 }
 
 /** A project of tests, counted test by test; a run that breaks off counts as failed. */
-function tests(name, project) {
+function tests(name, project, environment = {}) {
   console.log(`\n== ${name}`);
   const report = join(folder, `${project}.json`);
   const { status } = spawnSync(bin('vitest'), ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`], {
     cwd: root,
     stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, ...environment },
   });
   let counted = { numPassedTests: 0, numFailedTests: 0 };
   try {
@@ -51,8 +52,14 @@ step('class packs', process.execPath, [
 tests('unit tests', 'unit');
 ensureBuilt();
 try {
-  ensureBrowser();
-  tests('server tests', 'server');
+  ensureDebianPackages();
+  tests('server tests on PGlite', 'server');
+  const postgres = startPostgres();
+  try {
+    tests('server tests on PostgreSQL', 'server', { TEST_DATABASE_URL: postgres.url });
+  } finally {
+    postgres.stop();
+  }
   tests('browser tests', 'browser');
 } catch (error) {
   console.error(error instanceof Error ? error.message : error);

@@ -1,0 +1,116 @@
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
+import { PGlite } from '@electric-sql/pglite';
+import { routes, type RouteAnswer } from '@rounds/contract';
+import { sql } from 'drizzle-orm';
+import pg from 'pg';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { application, DEMO_PASSWORD, listen, openHouse, openStore, type House, type Listening } from '../index';
+import { Caller } from './desk';
+
+/** A database of version 0.1, made by that version and kept, opens in this one, is migrated, and has lost nothing. */
+const root = join(import.meta.dirname, '..', '..', '..');
+const dump = gunzipSync(readFileSync(join(import.meta.dirname, 'kept', 'version-0.1.sql.gz')))
+  .toString('utf8')
+  // The first lines are for the command-line client and for servers that keep privileges.
+  .replace(/^\\.*$/gm, '')
+  .replace(/^SELECT pg_catalog\.set_config\('search_path', '', false\);$/gm, '');
+const TABLES = ['person', 'account', 'unit', 'evaluation', 'evaluation_event', 'certification_event', 'certificate', 'pack_revision', 'pack_draft', 'school_choice', 'rule_set', 'audit'];
+const migrations = join(root, 'server', 'migrations');
+
+let house: House;
+let listening: Listening;
+let before: Record<string, number>;
+let close: () => Promise<void>;
+const count = async (query: (text: string) => Promise<{ rows: { n: number }[] }>) => {
+  const counts: Record<string, number> = {};
+  for (const table of TABLES) counts[table] = (await query(`select count(*)::int as n from public.${table}`)).rows[0]!.n;
+  return counts;
+};
+
+beforeAll(async () => {
+  const server = process.env['TEST_DATABASE_URL'];
+  let open: Parameters<typeof openStore>[0];
+  if (server) {
+    const name = `rounds_upgrade_${randomUUID().slice(0, 8)}`;
+    const admin = new pg.Client({ connectionString: server });
+    await admin.connect();
+    await admin.query(`create database ${name}`);
+    const own = new URL(server);
+    own.pathname = `/${name}`;
+    const client = new pg.Client({ connectionString: own.href });
+    await client.connect();
+    await client.query(dump);
+    before = await count((text) => client.query(text));
+    await client.end();
+    open = { url: own.href, directory: null, migrations };
+    close = async () => {
+      await admin.query(`drop database ${name} with (force)`);
+      await admin.end();
+    };
+  } else {
+    const directory = mkdtempSync(join(tmpdir(), 'rounds-upgrade-'));
+    const client = await PGlite.create({ dataDir: join(directory, 'store') });
+    await client.exec(dump);
+    before = await count((text) => client.query(text));
+    await client.close();
+    open = { directory, migrations };
+    close = async () => rmSync(directory, { recursive: true, force: true });
+  }
+  const store = await openStore(open);
+  house = openHouse(store, { demo: true });
+  listening = await listen(application(house, { webRoot: null }), 0, false);
+});
+afterAll(async () => {
+  await listening?.stop();
+  await house?.pool.close();
+  await house?.store.close();
+  await close?.();
+});
+
+it('has every row it had', async () => {
+  expect(before['evaluation_event']).toBeGreaterThan(10_000);
+  expect(await count((text) => house.db.execute(sql.raw(text)) as never)).toEqual(before);
+});
+
+it('reads every evaluation, and what was undone, overridden and signed by the earlier rules', async () => {
+  const hilda = await new Caller(listening.address).signIn('hilda', DEMO_PASSWORD);
+  let cursor: string | undefined;
+  const ids: string[] = [];
+  do {
+    const page = (await hilda.call(routes.evaluations, { query: { limit: 100, ...(cursor ? { cursor } : {}) } })).body as RouteAnswer<typeof routes.evaluations>;
+    ids.push(...page.rows.map((each) => each.id));
+    cursor = page.next ?? undefined;
+  } while (cursor);
+  expect(ids.length).toBe(before['evaluation']);
+  const opened = [];
+  for (const id of ids) opened.push((await hilda.call(routes.evaluation, { params: { id } })).body as RouteAnswer<typeof routes.evaluation>);
+  const kinds = opened.flatMap((each) => each.events.map((event) => event.body.kind));
+  expect(kinds.filter((kind) => kind === 'plant-corrected').length).toBe(1);
+  const overridden = opened.find((each) => each.summary.overridden)!;
+  expect(overridden.events.find((each) => each.body.kind === 'decided')!.body).toMatchObject({ override: { kind: 'other', words: 'rushed the last three loads' } });
+  // Decided by one trainer, signed by the one who took it over.
+  expect(overridden.summary.trainerName).toBe('Hilda Rousay');
+  expect(overridden.events.find((each) => each.body.kind === 'signed')!.by).not.toBe('Hilda Rousay');
+  expect((await hilda.call(routes.report, { params: { id: overridden.summary.id } })).status).toBe(200);
+  expect((await hilda.call(routes.card, { params: { token: opened.find((each) => each.certificate)!.certificate!.token } })).status).toBe(200);
+});
+
+it('judges certificates given before by the rules of their date: the shorter validity set later keeps them', async () => {
+  const una = await new Caller(listening.address).signIn('una', DEMO_PASSWORD);
+  const matrix = (await una.call(routes.matrix, { query: { limit: 500 } })).body as RouteAnswer<typeof routes.matrix>;
+  expect(matrix.people.length).toBe(matrix.total);
+  expect(matrix.people.some((each) => each.cells.length > 0)).toBe(true);
+  const sets = (await una.call(routes.rulesSets, {})).body as RouteAnswer<typeof routes.rulesSets>;
+  expect(sets.sets.map((each) => each.given)).toEqual(['keep', 'keep']);
+});
+
+it('has its draft still, with what is wrong in it', async () => {
+  const hilda = await new Caller(listening.address).signIn('hilda', DEMO_PASSWORD);
+  const { draft } = (await hilda.call(routes.classDraft, { params: { id: 'push-mower' } })).body as RouteAnswer<typeof routes.classDraft>;
+  expect(draft!.source).toContain('not: finished');
+  expect(draft!.errors.length).toBeGreaterThan(0);
+});
