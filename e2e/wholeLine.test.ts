@@ -251,7 +251,7 @@ describe('the whole line', () => {
       await page.mouse.up();
       await page
         .getByRole('region', { name: `${who === 'trainer' ? 'Trainer' : 'Operator'} signs` })
-        .getByRole('button', { name: 'Sign' })
+        .getByRole('button', { name: 'Sign', exact: true })
         .click();
     }
     await page.getByRole('heading', { name: 'Signed and on record' }).waitFor();

@@ -60,7 +60,9 @@ async function setUp(data: string): Promise<string> {
   const server = start(data);
   const admin = new Caller(await server.ready);
   await admin.call(routes.createAdministrator, { body: { organisation: 'Yard', name: 'Ada', login: 'ada', password: PASSWORD, timeZone: 'UTC' } });
-  const person = (await admin.call(routes.addPerson, { body: { payroll: '1', givenName: 'Olla', familyName: 'Tester', site: 'Quay', team: 'Blue' } })).body as { id: string };
+  const person = (await admin.call(routes.addPerson, { body: { payroll: '1', givenName: 'Olla', familyName: 'Tester', site: 'Quay', team: 'Blue' } })).body as {
+    id: string;
+  };
   const unit = (await admin.call(routes.addUnit, { body: { classId: FORKLIFT, name: 'T-1', site: 'Quay', variant: 'diesel' } })).body as { id: string };
   const id = uuidv7();
   await admin.call(routes.createEvaluation, {
@@ -86,11 +88,14 @@ async function appends(n: number, data: string): Promise<void> {
     let going = true;
     const tap = async () => {
       while (going) {
-        const batch = unanswered.length > 0 ? unanswered.splice(0, 50) : Array.from({ length: 1 + Math.floor(random() * 4) }, () => ({
-          id: uuidv7(),
-          at: new Date().toISOString(),
-          body: { kind: 'noted' as const, words: `tap ${(serial += 1)}` },
-        }));
+        const batch =
+          unanswered.length > 0
+            ? unanswered.splice(0, 50)
+            : Array.from({ length: 1 + Math.floor(random() * 4) }, () => ({
+                id: uuidv7(),
+                at: new Date().toISOString(),
+                body: { kind: 'noted' as const, words: `tap ${(serial += 1)}` },
+              }));
         const sent = await admin.call(routes.appendEvents, { params: { id }, body: { device: DEVICE, events: batch } }).catch(() => null);
         if (sent?.status === 200) batch.forEach((each) => acknowledged.add(each.id));
         else {
@@ -165,7 +170,8 @@ async function backups(n: number, data: string): Promise<void> {
 
 async function restores(n: number, data: string): Promise<void> {
   const id = await setUp(data);
-  const store = (...args: string[]) => [process.execPath, ['--import', 'tsx', join(root, 'tools/store.ts'), ...args], { cwd: root, env: { ...process.env, ROUNDS_DATA: data } }] as const;
+  const store = (...args: string[]) =>
+    [process.execPath, ['--import', 'tsx', join(root, 'tools/store.ts'), ...args], { cwd: root, env: { ...process.env, ROUNDS_DATA: data } }] as const;
   spawnSync(...store('backup'));
   const file = join(data, 'backups', readdirSync(join(data, 'backups'))[0]!);
   for (let i = 0; i < n; i++) {

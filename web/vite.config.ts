@@ -23,6 +23,9 @@ export default defineConfig({
         icons: [{ src: '/ring.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
       },
       workbox: {
+        // The first visit already opens without a network afterwards; a newer version claims nothing before it is taken up.
+        clientsClaim: true,
+        skipWaiting: false,
         globPatterns: ['**/*.{js,css,html,svg,woff2}'],
         globIgnores: ['**/*-ext-*.woff2'],
         navigateFallback: '/index.html',

@@ -182,12 +182,7 @@ function agreedByAnother(record: EvaluationRecord, outcome: string, decider: Cal
 type Writer = { device: string } | 'server';
 
 /** Evaluations as streams; `now` is when events arrive, null for each its own instant. The projection is the list columns and, once both have signed, the certification events and the card. */
-function evaluationStream(
-  now: Date | null,
-  caller: Caller,
-  writer: Writer,
-  given: Day,
-): StreamKind<EvaluationRow, HeldEvaluation, EvaluationEvent> {
+function evaluationStream(now: Date | null, caller: Caller, writer: Writer, given: Day): StreamKind<EvaluationRow, HeldEvaluation, EvaluationEvent> {
   return {
     name: (row) => `evaluation ${row.id}`,
     async hold(db, key) {
@@ -337,12 +332,6 @@ export async function appendToEvaluation(house: House, caller: Caller, row: Eval
 }
 
 /** Adds events of the past to an evaluation, for the demo: they arrived when they were made. */
-export async function appendPast(
-  db: Database,
-  caller: Caller,
-  row: EvaluationRow,
-  events: readonly EvaluationEvent[],
-  given: Day,
-): Promise<void> {
+export async function appendPast(db: Database, caller: Caller, row: EvaluationRow, events: readonly EvaluationEvent[], given: Day): Promise<void> {
   await append(db, evaluationStream(null, caller, 'server', given), row, events, caller);
 }

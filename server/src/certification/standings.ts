@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { Role } from '@rounds/contract';
 import {
   certificationEventBody,
@@ -112,10 +113,13 @@ export async function projectStandings(db: Database, today: PlainDate, people?: 
         return { personId: id, classId, status, mayOperate, until, asOf: today, nextChange, body: standing };
       }),
     );
-    for (let k = 0; k < rows.length; k += 500)
+    const kept = new Map((await db.select().from(standingRow).where(inArray(standingRow.personId, portion))).map((row) => [`${row.personId} ${row.classId}`, row]));
+    // A row that says the same, and still will on the days to come, is left as it is.
+    const changed = rows.filter((row) => !isStillRight(kept.get(`${row.personId} ${row.classId}`), row));
+    for (let k = 0; k < changed.length; k += 500)
       await db
         .insert(standingRow)
-        .values(rows.slice(k, k + 500))
+        .values(changed.slice(k, k + 500))
         .onConflictDoUpdate({
           target: [standingRow.personId, standingRow.classId],
           set: {
@@ -130,6 +134,12 @@ export async function projectStandings(db: Database, today: PlainDate, people?: 
     made += rows.length;
   }
   return made;
+}
+
+type Kept = typeof standingRow.$inferSelect;
+
+function isStillRight(kept: Kept | undefined, made: Kept): boolean {
+  return kept !== undefined && kept.asOf <= made.asOf && kept.nextChange === made.nextChange && isDeepStrictEqual(standingAt(kept.body, made.asOf), made.body);
 }
 
 /**

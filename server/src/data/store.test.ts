@@ -31,7 +31,9 @@ describe('a backup', () => {
       if (offset > 100) throw Object.assign(new Error('ENOSPC: no space left on device, write'), { code: 'ENOSPC' });
       return writeSync(handle, bytes, offset, Math.min(length, 60));
     }) as typeof writeSync;
-    await expect(writeBackup(dump('second'), where, 'timed', AT, full)).rejects.toThrow(/No backup was written.*no space left.*earlier backups there are untouched.*npm run backup/);
+    await expect(writeBackup(dump('second'), where, 'timed', AT, full)).rejects.toThrow(
+      /No backup was written.*no space left.*earlier backups there are untouched.*npm run backup/,
+    );
     const lying: typeof writeSync = ((handle: number, bytes: Buffer, offset: number, length: number) => {
       writeSync(handle, bytes, offset, Math.floor(length / 2));
       return length;
@@ -44,7 +46,8 @@ describe('a backup', () => {
   });
   it('written in short pieces is whole', async () => {
     const bytes = dump('pieces');
-    const slow: typeof writeSync = ((handle: number, given: Buffer, offset: number, length: number) => writeSync(handle, given, offset, Math.min(length, 7))) as typeof writeSync;
+    const slow: typeof writeSync = ((handle: number, given: Buffer, offset: number, length: number) =>
+      writeSync(handle, given, offset, Math.min(length, 7))) as typeof writeSync;
     expect(readFileSync(await writeBackup(bytes, folder(), 'timed', AT, slow))).toEqual(bytes);
   });
   it('is the newest by its number, also when the clock was set back: it never prunes itself', async () => {

@@ -35,7 +35,14 @@ const read = async (id: string, by = trainer) =>
 
 describe('a decision', () => {
   it.each<[string, DeviceEventBody[]]>([
-    ['planted again after it was taken out', [{ kind: 'planted', fault: 'CF-F10' }, { kind: 'retrieved', fault: 'CF-F10' }, { kind: 'planted', fault: 'CF-F10' }]],
+    [
+      'planted again after it was taken out',
+      [
+        { kind: 'planted', fault: 'CF-F10' },
+        { kind: 'retrieved', fault: 'CF-F10' },
+        { kind: 'planted', fault: 'CF-F10' },
+      ],
+    ],
     ['whose plant somebody tried to undo', [{ kind: 'planted', fault: 'CF-F10' }]],
   ])('waits for a fault %s', async (_, plants) => {
     const id = await yard.prepare(trainer);
@@ -91,7 +98,9 @@ describe('a decision', () => {
       sign('trainer'),
       sign('operator'),
     ]);
-    const held = (await trainer.call(routes.person, { params: { id: yard.ids.otherId } })).body as { standings: { standing: { overridden: boolean; reasons: string[] } }[] };
+    const held = (await trainer.call(routes.person, { params: { id: yard.ids.otherId } })).body as {
+      standings: { standing: { overridden: boolean; reasons: string[] } }[];
+    };
     expect(held.standings[0]!.standing).toMatchObject({ overridden: true });
     expect(held.standings[0]!.standing.reasons.join()).toMatch(/against the computed outcome/);
     const csv = new TextDecoder().decode((await trainer.call(routes.exportPeople, {})).body);
@@ -103,7 +112,8 @@ describe('a decision', () => {
     const lifting = decide('competent', 'the operator named it on the way back');
     expect(await code(send(trainer, id, [lifting]))).toBe('agreement-needed');
     const agree = async (login: string, password = PASSWORD, by = trainer) =>
-      (await by.call(routes.agree, { params: { id }, body: { id: uuidv7(), outcome: 'competent', words: 'I stood beside them and heard it', login, password } })).problem.code ?? 'taken';
+      (await by.call(routes.agree, { params: { id }, body: { id: uuidv7(), outcome: 'competent', words: 'I stood beside them and heard it', login, password } })).problem
+        .code ?? 'taken';
     expect(await agree('trainer')).toBe('wrong-signer');
     expect(await agree('supervisor')).toBe('wrong-signer');
     expect(await agree('trainer2', 'a wrong password')).toBe('wrong-sign-in');
@@ -127,11 +137,19 @@ describe('the person evaluated', () => {
       if (spec.method !== 'GET' || (spec.roles !== 'public' && !spec.roles.includes('operator'))) continue;
       // The class itself is open to everybody; what is secret is which of its faults is in the machine.
       if (['library', 'machineClass', 'classYaml', 'classJson', 'faultsCsv', 'checkpointsCsv', 'openapi'].includes(name)) continue;
-      const path = spec.path.replace(':id', spec.path.startsWith('/evaluations') ? id : spec.path.startsWith('/people') ? yard.ids.operatorId : FORKLIFT).replace(':token', 'none');
+      const path = spec.path
+        .replace(':id', spec.path.startsWith('/evaluations') ? id : spec.path.startsWith('/people') ? yard.ids.operatorId : FORKLIFT)
+        .replace(':token', 'none');
       const answer = await operator.raw('GET', `/api${path}`);
       const text = await answer.text();
       if (name === 'evaluation') {
-        const opened = JSON.parse(text) as { events: unknown[]; keyHidden: boolean; summary: { stillPlanted: unknown[]; phase: string }; conditions: string; pack: unknown };
+        const opened = JSON.parse(text) as {
+          events: unknown[];
+          keyHidden: boolean;
+          summary: { stillPlanted: unknown[]; phase: string };
+          conditions: string;
+          pack: unknown;
+        };
         expect(opened).toMatchObject({ events: [], keyHidden: true, conditions: '', summary: { stillPlanted: [], phase: 'reviewing' } });
         answers.push(JSON.stringify({ ...opened, pack: null }));
       } else answers.push(text);
@@ -145,7 +163,14 @@ describe('the person evaluated', () => {
     expect((await operator.call(routes.appraisal, { params: { id } })).status).toBe(200);
   });
   it('does not learn it as a trainer either, nor evaluates, signs for or records facts about themselves', async () => {
-    const own = await createAccount(yard.house, { name: 'Olla Trains', login: 'olla-trains', password: PASSWORD, role: 'trainer', team: null, personId: yard.ids.operatorId });
+    const own = await createAccount(yard.house, {
+      name: 'Olla Trains',
+      login: 'olla-trains',
+      password: PASSWORD,
+      role: 'trainer',
+      team: null,
+      personId: yard.ids.operatorId,
+    });
     const self = await yard.as('olla-trains');
     const made = await self.call(routes.createEvaluation, {
       body: { id: uuidv7(), personId: yard.ids.operatorId, classId: FORKLIFT, unitId: yard.ids.unitId, variant: 'diesel', features: {}, conditions: '', device: DEVICE },

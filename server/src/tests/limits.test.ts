@@ -56,7 +56,9 @@ describe('guessing passwords', () => {
     const sign = () =>
       from('10.0.0.7')
         .signIn('trainer')
-        .then((by) => by.call(routes.signByName, { params: { id }, body: { id: uuidv7(), device: DEVICE, role: 'operator', name: 'O', login: 'operator', password: 'guess' } }));
+        .then((by) =>
+          by.call(routes.signByName, { params: { id }, body: { id: uuidv7(), device: DEVICE, role: 'operator', name: 'O', login: 'operator', password: 'guess' } }),
+        );
     const signed = [];
     for (let i = 0; i < 10; i++) signed.push((await sign()).problem.code);
     expect(signed.at(-1)).toBe('too-many-attempts');
@@ -93,7 +95,16 @@ describe('malformed requests', () => {
     ['an evaluations cursor', () => trainer.raw('GET', '/api/evaluations?cursor=2026-01-01'), 422],
     ['a zero character in a search', () => trainer.raw('GET', '/api/people?search=%00'), 422],
     ['a zero character in an address', () => trainer.raw('GET', '/api/classes/a%00b'), 422],
-    ['half a character in a note', () => trainer.raw('POST', `/api/people/${yard.ids.operatorId}/certification`, `{"classId":"${FORKLIFT}","on":"2026-01-01","body":{"kind":"endorsed","words":"half \\ud83d"}}`), 422],
+    [
+      'half a character in a note',
+      () =>
+        trainer.raw(
+          'POST',
+          `/api/people/${yard.ids.operatorId}/certification`,
+          `{"classId":"${FORKLIFT}","on":"2026-01-01","body":{"kind":"endorsed","words":"half \\ud83d"}}`,
+        ),
+      422,
+    ],
     ['the year nought', () => trainer.raw('PATCH', `/api/people/${yard.ids.operatorId}`, body({ born: '0000-01-01' })), 422],
     ['a number that no column holds', () => trainer.raw('PUT', `/api/classes/${FORKLIFT}/draft`, body({ source: 'a: b', version: 99999999999 })), 422],
     ['nesting without end', () => trainer.raw('POST', '/api/people', `${'{"a":'.repeat(5000)}1${'}'.repeat(5000)}`), 422],

@@ -28,7 +28,10 @@ beforeAll(async () => {
     each.token = (closed.body as { certificate: { token: string } }).certificate.token;
     const open = await yard.prepare(trainer, each.id);
     await send(trainer, open, [{ kind: 'planted', fault: 'CF-F10' }]);
-    await trainer.call(routes.addCertificationEvent, { params: { id: each.id }, body: { classId: FORKLIFT, on: '2026-01-05', body: { kind: 'trigger', trigger: 'incident' } } });
+    await trainer.call(routes.addCertificationEvent, {
+      params: { id: each.id },
+      body: { classId: FORKLIFT, on: '2026-01-05', body: { kind: 'trigger', trigger: 'incident' } },
+    });
   }
   await createAccount(yard.house, { name: 'Nobody’s supervisor', login: 'no-team', password: PASSWORD, role: 'supervisor', team: null, personId: null });
   for (const role of ROLES) callers.set(role, role === 'administrator' ? yard.admin : await yard.as(role));
@@ -71,13 +74,15 @@ describe.each(Object.keys(sees))('%s', (login) => {
       if (/^\/(people|evaluations)\/:id|^\/certificates/.test(spec.path)) expect([route, answer.status]).toEqual([route, sees[login]![which] ? 200 : 404]);
       if (!sees[login]![which] && answer.headers.get('content-type') !== 'application/pdf') expect([route, text.includes(name)]).toEqual([route, false]);
       // Lists show whom they may show.
-      if (sees[login]![which] && ['people', 'exportPeople', 'matrix', 'evaluations', 'today'].includes(route)) expect([route, text.includes(name)]).toEqual([route, true]);
+      if (sees[login]![which] && ['people', 'exportPeople', 'matrix', 'evaluations', 'today'].includes(route))
+        expect([route, text.includes(name)]).toEqual([route, true]);
     }
   });
 });
 
 describe('faults still planted', () => {
-  const today = async (login: string) => (await callers.get(login)!.call(routes.today, {})).body as { planted: { personName: string | null; unitName: string; faults: string[] }[] };
+  const today = async (login: string) =>
+    (await callers.get(login)!.call(routes.today, {})).body as { planted: { personName: string | null; unitName: string; faults: string[] }[] };
   it('are known to all who work with the machine, the names only to those who may see them', async () => {
     expect((await today('trainer')).planted.map((each) => each.personName).sort()).toEqual(['Olla Tester', 'Pim Tester']);
     expect((await today('supervisor')).planted.map((each) => each.personName).sort()).toEqual(['Olla Tester', null]);

@@ -18,7 +18,20 @@ const dump = gunzipSync(readFileSync(join(import.meta.dirname, 'kept', 'version-
   // The first lines are for the command-line client and for servers that keep privileges.
   .replace(/^\\.*$/gm, '')
   .replace(/^SELECT pg_catalog\.set_config\('search_path', '', false\);$/gm, '');
-const TABLES = ['person', 'account', 'unit', 'evaluation', 'evaluation_event', 'certification_event', 'certificate', 'pack_revision', 'pack_draft', 'school_choice', 'rule_set', 'audit'];
+const TABLES = [
+  'person',
+  'account',
+  'unit',
+  'evaluation',
+  'evaluation_event',
+  'certification_event',
+  'certificate',
+  'pack_revision',
+  'pack_draft',
+  'school_choice',
+  'rule_set',
+  'audit',
+];
 const migrations = join(root, 'server', 'migrations');
 
 let house: House;

@@ -21,7 +21,8 @@ afterAll(() => yard.stop());
 
 const times = <T>(n: number, what: (i: number) => Promise<T>) => Promise.all(Array.from({ length: n }, (_, i) => what(i)));
 const tally = (codes: readonly string[]) => Object.fromEntries([...new Set(codes)].map((code) => [code, codes.filter((each) => each === code).length]));
-const codes = async (answers: Promise<{ status: number; problem: { code?: string } }[]>) => tally((await answers).map((each) => (each.status === 200 ? 'done' : each.problem.code!)));
+const codes = async (answers: Promise<{ status: number; problem: { code?: string } }[]>) =>
+  tally((await answers).map((each) => (each.status === 200 ? 'done' : each.problem.code!)));
 
 describe('many at once', () => {
   it('make one administrator', async () => {
@@ -107,7 +108,9 @@ describe('many at once', () => {
     const id = await yard.prepare(trainer);
     const event = (words: string) => ({ id: uuidv7(), at: new Date().toISOString(), body: { kind: 'noted', words } satisfies DeviceEventBody });
     const events = [event('one'), event('two'), event('three')];
-    expect(await codes(times(5, () => trainer.call(routes.appendEvents, { params: { id }, body: { device: DEVICE, events: [...events, events[0]!] } })))).toEqual({ done: 5 });
+    expect(await codes(times(5, () => trainer.call(routes.appendEvents, { params: { id }, body: { device: DEVICE, events: [...events, events[0]!] } })))).toEqual({
+      done: 5,
+    });
     const opened = (await trainer.call(routes.evaluation, { params: { id } })).body as { events: { body: { words: string } }[] };
     expect(opened.events.map((each) => each.body.words)).toEqual(['one', 'two', 'three']);
   });
@@ -180,8 +183,23 @@ describe('the audit', () => {
     await db.execute(sql.raw('create trigger no_audit before insert on audit for each row execute function no_audit()'));
     const counts = async () => {
       const all: Record<string, string> = {};
-      for (const table of ['person', 'account', 'unit', 'evaluation', 'evaluation_event', 'certification_event', 'rule_set', 'school_choice', 'pack_draft', 'pack_revision', 'session', 'standing']) {
-        const result = (await db.execute(sql.raw(`select md5(coalesce(string_agg(t::text, ',' order by t::text), '')) as sum from ${table} t`))) as unknown as { rows: { sum: string }[] };
+      for (const table of [
+        'person',
+        'account',
+        'unit',
+        'evaluation',
+        'evaluation_event',
+        'certification_event',
+        'rule_set',
+        'school_choice',
+        'pack_draft',
+        'pack_revision',
+        'session',
+        'standing',
+      ]) {
+        const result = (await db.execute(sql.raw(`select md5(coalesce(string_agg(t::text, ',' order by t::text), '')) as sum from ${table} t`))) as unknown as {
+          rows: { sum: string }[];
+        };
         all[table] = result.rows[0]!.sum;
       }
       return all;
@@ -203,7 +221,18 @@ describe('the audit', () => {
       [routes.withdrawClass, { params: { id: FORKLIFT }, body: { reason: 'no longer used' } }],
       [
         routes.createEvaluation,
-        { body: { id: uuidv7(), personId: yard.ids.operatorId, classId: FORKLIFT, unitId: yard.ids.unitId, variant: 'diesel', features: {}, conditions: '', device: DEVICE } },
+        {
+          body: {
+            id: uuidv7(),
+            personId: yard.ids.operatorId,
+            classId: FORKLIFT,
+            unitId: yard.ids.unitId,
+            variant: 'diesel',
+            features: {},
+            conditions: '',
+            device: DEVICE,
+          },
+        },
       ],
       [routes.signIn, { body: { login: 'trainer', password: PASSWORD } }],
     ];
@@ -225,9 +254,11 @@ describe('what proves something', () => {
     await send(trainer, id, [{ kind: 'noted', words: 'proof' }]);
     await yard.house.db.insert(tables.certificate).values({ token: 'proof', personId: yard.ids.operatorId, classId: FORKLIFT, eventId: uuidv7() });
     for (const table of ['evaluation_event', 'certification_event', 'audit', 'certificate', 'pack_revision', 'school_choice', 'rule_set']) {
-      const [column] = ((await yard.house.db.execute(sql.raw(`select column_name as c from information_schema.columns where table_name = '${table}' limit 1`))) as unknown as {
-        rows: { c: string }[];
-      }).rows;
+      const [column] = (
+        (await yard.house.db.execute(sql.raw(`select column_name as c from information_schema.columns where table_name = '${table}' limit 1`))) as unknown as {
+          rows: { c: string }[];
+        }
+      ).rows;
       const rows = ((await yard.house.db.execute(sql.raw(`select count(*)::int as n from ${table}`))) as unknown as { rows: { n: number }[] }).rows[0]!.n;
       for (const statement of [`truncate ${table} cascade`, ...(rows > 0 ? [`update ${table} set ${column!.c} = ${column!.c}`, `delete from ${table}`] : [])])
         await expect(yard.house.db.execute(sql.raw(statement)), statement).rejects.toThrow();

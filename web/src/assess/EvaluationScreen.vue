@@ -57,7 +57,7 @@ const saved = computed(() =>
   outbox.waiting === 0 ? 'All on the server' : outbox.offline ? `${outbox.waiting} saved here, no connection` : `${outbox.waiting} saved here, sending`,
 );
 watch(
-  () => [outbox.aside, outbox.waiting],
+  () => [outbox.aside, outbox.waiting, outbox.held.length],
   () => void evaluation.merge(),
 );
 

@@ -11,7 +11,11 @@ const props = defineProps<{ evaluation: OpenEvaluation; readOnly: boolean }>();
 defineEmits<{ go: ['sheet'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
 const record = computed(() => props.evaluation.record.value);
-const ids = computed(() => [...new Set([...record.value.inMachine, ...record.value.retrieved])]);
+/** In the order they were planted: a row stays where it is when it is ticked. */
+const ids = computed(() => {
+  const known = new Set([...record.value.inMachine, ...record.value.retrieved]);
+  return [...new Set(record.value.inForce.flatMap(({ body }) => (body.kind === 'planted' && known.has(body.fault) ? [body.fault] : [])))];
+});
 const planted = computed(() => ids.value.flatMap((id) => pack.value.faults.find((each) => each.id === id) ?? []));
 const out = (id: string) => !record.value.inMachine.includes(id);
 const left = computed(() => record.value.inMachine.length);

@@ -52,28 +52,43 @@ export function useEvaluation(id: string) {
       found = draft;
     }
     token.value = found.certificate?.token ?? null;
-    opened.value = withAccepted(found);
-    await merge();
+    // The events first: what the screen begins with is chosen by them.
+    const whole = withAccepted(found);
+    await merge(whole);
+    opened.value = withAccepted(whole);
   }
 
   /** An answer of the server, with what it has accepted since it gave it. */
-  function withAccepted(found: Opened): Opened {
+  function withAccepted<T extends Pick<Opened, 'events'>>(found: T): T {
     const known = new Set(found.events.map((each) => each.id));
     const since = [...accepted.values()].filter((each) => !known.has(each.id));
     return since.length === 0 ? found : { ...found, events: [...found.events, ...since] };
   }
 
   /** The server's events, then those that wait here. */
-  async function merge(): Promise<void> {
+  async function merge(found: Opened | null = null): Promise<void> {
     const waiting = await outbox.of(id);
     const kept = await outbox.setAside(id);
     // Read after what waits: a tap that was sent in between is among these.
-    const server = opened.value?.events ?? [];
+    const server = withAccepted(found ?? opened.value ?? { events: [] }).events;
     const known = new Set(server.map((each) => each.id));
     const own = { by: session.account?.name ?? '', account: session.account?.id ?? '' };
     aside.value = kept;
+    void noticeHeld();
     unsent.value = waiting.length + kept.length;
     events.value = [...server, ...waiting.filter((each) => !known.has(each.id)).map((each) => ({ ...each, ...own }))];
+  }
+
+  /** Another device took this over while taps were on their way: who has it is asked for. */
+  async function noticeHeld(): Promise<void> {
+    if (heldBy.value || !outbox.held.includes(id)) return;
+    heldBy.value = { name: 'Another trainer', since: instantNow() };
+    try {
+      const hold = await call(routes.holdEvaluation, { params: { id }, body: { device: deviceName() } });
+      heldBy.value = hold.held ? null : hold.holder;
+    } catch {
+      // The name can wait; that somebody has it is known.
+    }
   }
 
   /** Takes in what the server has accepted, and keeps it on the device too, so that a reload without a network shows it. */

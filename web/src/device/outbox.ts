@@ -196,6 +196,11 @@ export class Outbox<T extends Tap, Answer> {
     return [...this.lanes.values()].some((lane) => lane.offline);
   }
 
+  /** Streams that another device holds, as the last try was told. */
+  get held(): string[] {
+    return [...this.lanes].filter(([, lane]) => lane.held).map(([stream]) => stream);
+  }
+
   private signedIn(): { account: string; key: Uint8Array } {
     if (!this.owner) throw new Error('Nobody is signed in on this device, so nothing was recorded.');
     return this.owner;

@@ -34,6 +34,7 @@ export const useOutbox = defineStore('outbox', () => {
   const aside = ref(0);
   const offline = ref(false);
   const lastSent = ref<string | null>(null);
+  const held = ref<string[]>([]);
   const database = new DeviceDatabase();
 
   const world: World<DeviceEvent, Sent> = {
@@ -58,6 +59,7 @@ export const useOutbox = defineStore('outbox', () => {
       waiting.value = outbox.counts.waiting;
       aside.value = outbox.counts.aside;
       offline.value = outbox.offline;
+      held.value = outbox.held;
     },
   };
   const outbox: Outbox<DeviceEvent, Sent> = new Outbox(database, world);
@@ -86,6 +88,7 @@ export const useOutbox = defineStore('outbox', () => {
     aside,
     offline,
     lastSent,
+    held,
     signIn,
     signOut: () => outbox.signOut(),
     put: (stream: string, events: readonly DeviceEvent[]) => outbox.put(stream, structuredClone(events) as DeviceEvent[]),
