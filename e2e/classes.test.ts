@@ -145,7 +145,7 @@ describe('editing', () => {
     expect(await publish.isDisabled()).toBe(true);
     await page.getByLabel('Why it changes').fill('hook welds named');
     await publish.click();
-    await page.getByRole('heading', { name: 'Counterbalance forklift truck' }).waitFor();
+    await page.waitForURL(/\/classes\/counterbalance-forklift$/);
     await page.getByRole('link', { name: 'Revisions' }).click();
     await page.getByRole('cell', { name: 'hook welds named' }).waitFor();
     await page.getByRole('region', { name: 'Differences' }).getByRole('insertion').filter({ hasText: 'Fork blades, welds and hook welds' }).waitFor();
@@ -164,7 +164,7 @@ describe('editing', () => {
     await page.getByText(/1 row differs/).waitFor();
     await page.getByLabel('Why it changes').fill('back to the shipped wording');
     await page.getByRole('button', { name: 'Publish' }).click();
-    await page.getByRole('heading', { name: 'Counterbalance forklift truck' }).waitFor();
+    await page.waitForURL(/\/classes\/counterbalance-forklift$/);
     const { revisions } = await read<{ revisions: { hash: string }[] }>('/api/classes/counterbalance-forklift/revisions');
     expect(revisions.length).toBe(3);
   });

@@ -102,9 +102,14 @@ describe('each role', () => {
     await other.page.getByLabel('Password').fill('walk-the-ring');
     await other.page.getByRole('button', { name: 'Sign in', exact: true }).click();
     await other.page.getByText('the account is closed').waitFor();
-    await page.getByLabel('A certificate holds, months').fill('24');
-    await page.getByRole('button', { name: 'Keep as new rules' }).click();
-    await page.getByText('The new rules are kept with their date').waitFor();
+    await page.getByRole('spinbutton', { name: 'A certificate holds' }).fill('24');
+    await page.getByRole('radio', { name: /They change at once/ }).check();
+    await page.getByRole('button', { name: 'Look who is affected' }).click();
+    const affected = page.getByRole('region', { name: 'Who is affected' });
+    await affected.getByText(/standings change on/).waitFor();
+    expect(await affected.getByRole('row').count()).toBeGreaterThan(1);
+    await affected.getByRole('button', { name: 'Keep these rules' }).click();
+    await page.getByText('The new rules are kept', { exact: true }).waitFor();
     await other.close();
     await close();
   });
@@ -227,7 +232,7 @@ describe('an evaluation that goes otherwise', () => {
     await page.getByRole('tab', { name: /Decide and sign/ }).click();
     await page.getByRole('radio', { name: 'Not yet competent' }).click();
     const reason = 'belt buckle was faulty, taken up with the workshop <b>today</b>';
-    await page.getByLabel(/Why the computed outcome does not stand/).fill(reason);
+    await page.getByLabel('The reason in words').fill(reason);
     await page.getByRole('button', { name: 'Decide: Not yet competent' }).click();
     await page.getByText('Both sign here').waitFor();
     await page.getByRole('tab', { name: /Review/ }).click();
