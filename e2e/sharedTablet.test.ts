@@ -123,8 +123,11 @@ describe('a shared tablet', () => {
     const { page } = tablet;
     await signIn(page, demo.address, 'hilda');
     await prepare(page);
-    await tablet.context.clearCookies();
+    await tablet.context.setOffline(true);
     await note(page, REMARK);
+    await page.getByText(/1 saved here/).waitFor();
+    await tablet.context.clearCookies();
+    await tablet.context.setOffline(false);
     await page.getByRole('heading', { name: 'Your session has ended' }).waitFor();
     await page.getByLabel('Sign-in name').fill('isla');
     await page.getByLabel('Password').fill('walk-the-ring');

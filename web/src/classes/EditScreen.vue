@@ -132,12 +132,15 @@ onBeforeRouteLeave(async () => {
   if (source.value !== savedText.value && !problem.value) await save();
 });
 
-async function save() {
+/** The save under way; whoever needs the draft settled waits for it. */
+let underWay: Promise<void> = Promise.resolve();
+function save(): Promise<void> {
+  underWay = underWay.then(saveNow);
+  return underWay;
+}
+
+async function saveNow(): Promise<void> {
   clearTimeout(waiting);
-  if (saving.value) {
-    waiting = setTimeout(save, SAVE_AFTER);
-    return;
-  }
   if (source.value === savedText.value) return;
   saving.value = true;
   const text = source.value;
@@ -164,6 +167,8 @@ async function takeTheirs() {
 async function discard() {
   if (!confirm('Throw this draft away? What is in use stays as it is.')) return;
   clearTimeout(waiting);
+  // A save that is under way would bring the draft back after it was thrown away.
+  await underWay;
   try {
     if (version.value > 0) await call(routes.dropDraft, { params });
     localStorage.removeItem(kept);
