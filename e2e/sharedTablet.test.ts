@@ -10,6 +10,8 @@ beforeAll(async () => {
 });
 afterAll(() => demo?.stop());
 
+/** What the console says where a test makes the server or the network fail. */
+const FAILING = /Failed to load resource/;
 const REMARK = 'a private remark about the operator';
 
 async function prepare(page: Page): Promise<string> {
@@ -175,9 +177,62 @@ describe('a shared tablet', () => {
   });
 });
 
+describe('preparing and scoring', () => {
+  it('tried again after an answer was lost is the same evaluation; what was ticked for one finding is not carried to the next; an emptied number is none', async () => {
+    const tablet = await browser(FAILING);
+    const { page } = tablet;
+    await signIn(page, demo.address, 'ronan');
+    await page.goto(`${demo.address}/assess/new`);
+    await page.getByLabel('Find by name or payroll number').fill('Heddle');
+    await page.getByRole('button', { name: /Magnus Heddle/ }).click();
+    await chooseMachine(page, /FLT-02/);
+    await page.getByRole('button', { name: 'Leave out' }).first().waitFor();
+    while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0) await page.getByRole('button', { name: 'Leave out' }).first().click();
+    const open = async () => await page.evaluate(async () => ((await (await fetch('/api/evaluations?open=yes&limit=100')).json()) as { rows: unknown[] }).rows.length);
+    const before = await open();
+    let lost = 0;
+    await page.route('**/api/evaluations', async (route) => {
+      if (route.request().method() !== 'POST' || lost > 0) return route.continue();
+      lost += 1;
+      await route.fetch();
+      await route.abort();
+    });
+    await page.getByRole('button', { name: 'Go to the machine' }).click();
+    await page.getByRole('alert').filter({ hasText: 'No connection' }).waitFor();
+    await page.getByRole('button', { name: 'Go to the machine' }).click();
+    await page.getByRole('button', { name: 'Start the round' }).click();
+    expect(await open()).toBe(before + 1);
+
+    await page.getByRole('button', { name: /^Fork arms:/ }).click();
+    const found = async () => {
+      await page
+        .getByRole('group', { name: /^CF-10 / })
+        .getByRole('button', { name: 'Fault found' })
+        .click();
+      await page.getByRole('button', { name: 'Something else at this point' }).click();
+      return page.getByLabel('Truly on the machine, not planted');
+    };
+    await (await found()).check();
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
+    expect(await (await found()).isChecked()).toBe(false);
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
+    await page.getByRole('button', { name: 'End the round' }).click();
+    await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
+    const number = page.getByRole('spinbutton').first();
+    if ((await number.count()) > 0) {
+      await number.fill('3');
+      await number.fill('');
+    }
+    await page.getByRole('button', { name: 'Done', exact: true }).first().click();
+    await page.getByText('All on the server').waitFor();
+    expect(await page.getByText(/The server did not take/).count()).toBe(0);
+    await tablet.close();
+  });
+});
+
 describe('a hard decision', () => {
   it('records what was planted wrongly, a second trainer’s agreement, and signatures by name', async () => {
-    const tablet = await browser();
+    const tablet = await browser(FAILING);
     const { page } = tablet;
     await signIn(page, demo.address, 'hilda');
     const id = await prepare(page);
@@ -225,6 +280,7 @@ describe('a hard decision', () => {
     await page.getByRole('radio', { name: 'Competent', exact: true }).click();
     await page.getByText('A second trainer must agree').waitFor();
     const decide = page.getByRole('button', { name: 'Decide: Competent' });
+    const unsent = page.getByRole('alert').filter({ hasText: 'Not everything has reached the server' });
     await page.getByLabel('The reason in words').fill('the error was the yard’s, not the operator’s');
     expect(await decide.isDisabled()).toBe(true);
     await page.getByLabel('Sign-in name of the second trainer').fill('ronan');
@@ -232,6 +288,29 @@ describe('a hard decision', () => {
     await page.getByLabel('Why they agree').fill('I stood at the gate and saw it too');
     await page.getByRole('button', { name: 'They agree' }).click();
     await page.getByText(/agreed:/).waitFor();
+    // A tap that the server failed on is still on its way: nothing is decided over it.
+    const events = '**/api/evaluations/*/events';
+    let decisions = 0;
+    await page.route(events, async (route) => {
+      if (route.request().postData()!.includes('"decided"')) decisions += 1;
+      if (!route.request().postData()!.includes('not yet there')) return route.continue();
+      await route.fulfill({ status: 500, contentType: 'application/problem+json', body: '{"type":"x","title":"x","status":500,"code":"unexpected","detail":"x"}' });
+    });
+    await page.getByRole('tab', { name: /Round/ }).click();
+    await page.getByRole('button', { name: /Undo/ }).waitFor();
+    await page.getByRole('tab', { name: /Score sheet/ }).click();
+    await page.getByRole('group').getByRole('button', { name: 'N/A' }).first().click();
+    await page.getByLabel('Why it does not apply').fill('not yet there');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByText(/1 saved here/).waitFor();
+    await page.getByRole('tab', { name: /Decide and sign/ }).click();
+    await page.getByRole('radio', { name: 'Competent', exact: true }).click();
+    await page.getByLabel('The reason in words').fill('the error was the yard’s, not the operator’s');
+    await decide.click();
+    await unsent.waitFor();
+    expect(decisions).toBe(0);
+    await page.unroute(events);
+    await expect.poll(() => page.getByText('All on the server').count(), { timeout: 30_000 }).toBeGreaterThan(0);
     await decide.click();
     await page.getByText('Overridden.').waitFor();
 

@@ -105,7 +105,7 @@ async function appends(n: number, data: string): Promise<void> {
       }
     };
     const tapping = [tap(), tap()];
-    await pause(20 + random() * 260);
+    await pause(50 + random() * 700);
     await kill(server);
     going = false;
     await Promise.all(tapping);
@@ -153,7 +153,7 @@ async function backups(n: number, data: string): Promise<void> {
     expected(await isClosed(address), `kill ${i}: open to a stranger`);
     const control = (JSON.parse(readFileSync(join(data, 'rounds.lock'), 'utf8')) as { control: { secret: string } }).control;
     const asked = fetch(`${address}/control/backup`, { method: 'POST', headers: { 'x-rounds-control': control.secret } }).catch(() => null);
-    await pause(random() * 1500);
+    await pause(random() * 3500);
     await kill(server);
     await asked;
     whole = 0;

@@ -49,8 +49,9 @@ export function limitsOn(store: Store): Limits {
   };
   return {
     async attempt(name, address) {
-      await count(ofAddress, address, 'from this address');
+      // What the limit of one name stops does not use up the address, which others may share.
       await count(ofName, key(name, address), 'for this name');
+      await count(ofAddress, address, 'from this address');
     },
     async proved(name, address) {
       await ofName.delete(key(name, address));

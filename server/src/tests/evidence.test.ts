@@ -3,7 +3,7 @@ import { compose, faultName, type DeviceEventBody } from '@rounds/core';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { createAccount } from '../index';
-import type { Caller} from './desk';
+import type { Caller } from './desk';
 import { DEVICE, forklift, FORKLIFT, openYard, PASSWORD, send, STROKES, wholeRound, wholeSheet, type Yard } from './desk';
 
 /** Evidence and fairness: what an evaluation proves, and who learns what of it when. */

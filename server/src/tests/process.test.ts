@@ -1,5 +1,5 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { routes } from '@rounds/contract';
@@ -84,6 +84,19 @@ it('loses nothing it acknowledged when it is killed in the middle of a run', asy
   const { events } = (await again.call(routes.evaluation, { params: { id: evaluation } })).body as { events: { body: { kind: string; words?: string } }[] };
   const kept = events.flatMap((each) => (each.body.kind === 'noted' ? [each.body.words] : []));
   expect(kept.slice(0, acknowledged.length)).toEqual(acknowledged);
+});
+
+it('keeps its data where nobody else reads it', async () => {
+  const data = folder();
+  await start(data);
+  const open: string[] = [];
+  const look = (path: string) => {
+    const { mode } = statSync(path);
+    if ((mode & 0o077) !== 0) open.push(`${path} ${(mode & 0o777).toString(8)}`);
+    if (statSync(path).isDirectory()) for (const name of readdirSync(path)) look(join(path, name));
+  };
+  look(data);
+  expect(open).toEqual([]);
 });
 
 it('refuses a second process on the same data directory, and says which holds it', async () => {

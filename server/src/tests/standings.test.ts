@@ -3,7 +3,7 @@ import { addDays, addMonths, DEFAULT_RULES, seededRandom, standing, type Certifi
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { projectStandings } from '../index';
-import type { Caller} from './desk';
+import type { Caller } from './desk';
 import { FORKLIFT, openYard, type Yard } from './desk';
 
 /** Standings kept as a projection, under rules that do not rewrite the past. */
