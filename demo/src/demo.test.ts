@@ -101,7 +101,7 @@ describe('its certificates', () => {
           body: { kind: decision.outcome === 'competent' ? 'evaluation-passed' : 'evaluation-failed' },
         });
     }
-    const held = [...events.values()].map((list) => standing(list, DEFAULT_RULES, TODAY));
+    const held = [...events.values()].map((list) => standing(list, DEFAULT_RULES, TODAY, '1990-01-01'));
     const count = (status: string) => held.filter((each) => each.status === status).length;
     for (const status of ['valid', 'due', 'lapsed', 'in-training', 'suspended']) expect([status, count(status) > 0]).toEqual([status, true]);
     expect(held.some((each) => /after an incident/.test(each.sentence))).toBe(true);

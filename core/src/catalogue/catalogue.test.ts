@@ -87,6 +87,17 @@ describe('reading a pack names the line and the rule of each error', () => {
     }
   });
 
+  it('refuses a zero character and half of a character, which no database keeps, however they are written', () => {
+    for (const escape of ['\\0', '\\ud83d']) {
+      const reading = readPack(packSource('push-mower').replace(/^summary: .*$/m, `summary: "half ${escape} of it"`));
+      expect(reading.errors.map((each) => each.message)).toEqual([expect.stringMatching(/zero character or half/)]);
+      expect(reading.errors[0]!.line).toBeGreaterThan(1);
+    }
+  });
+  it('lists no more errors than an author reads, and no text with more lines than any pack', () => {
+    expect(readPack(`checkpoints:\n${'  - {}\n'.repeat(5000)}`).errors.length).toBe(200);
+    expect(readPack('a: b\n'.repeat(40_000)).errors[0]!.message).toMatch(/lines is not read/);
+  });
   it('never throws, whatever it is given', () => {
     for (const text of ['', '[]', 'null', '{', 'a: &x [*x]', '\u0000', 'x'.repeat(10_000), '- '.repeat(2000)]) expect(readPack(text).pack).toBeNull();
   });

@@ -64,8 +64,6 @@ export function readPack(source: string): PackReading {
   } catch (error) {
     return refused([{ line: 1, path: '', rule: 'yaml', message: error instanceof Error ? error.message : String(error) }]);
   }
-  const bad = unstorable(value);
-  if (bad !== null) return refused([{ line: lineOf(bad.split('.')), path: bad, rule: 'yaml', message: 'contains a zero character or half of a character' }]);
   const parsed = packSchema.safeParse(value);
   if (!parsed.success)
     return refused(
@@ -76,6 +74,8 @@ export function readPack(source: string): PackReading {
         message: issue.message,
       })),
     );
+  const bad = unstorable(parsed.data);
+  if (bad !== null) return refused([{ line: lineOf(bad.split('.')), path: bad, rule: 'yaml', message: 'contains a zero character or half of a character' }]);
   const issues = packIntegrity(parsed.data);
   if (issues.length > 0)
     return refused(issues.slice(0, LISTED_ERRORS).map((issue) => ({ line: lineOf(issue.path), path: issue.path.join('/'), rule: issue.rule, message: issue.message })));
