@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import { BREAKAGES, packSource } from '../core/src/testing';
 import { startDemo } from '../tools/demoServer';
-import { browser, chooseMachine, signIn } from './house';
+import { browser, prepareWithoutPlants, signIn } from './house';
 
 /** The classes area as a trainer and an administrator use it: find, compare, choose schools, edit, publish, carry from house to house. */
 let demo: Awaited<ReturnType<typeof startDemo>>;
@@ -115,12 +115,7 @@ describe('schools', () => {
 describe('editing', () => {
   it('a changed check is drafted, published, taken up by the next evaluation, and an older one stays as it was', async () => {
     const start = async () => {
-      await page.goto(`${demo.address}/assess/new`);
-      await page.getByLabel('Find by name or payroll number').fill('Heddle');
-      await page.getByRole('button', { name: /Magnus Heddle/ }).click();
-      await chooseMachine(page, /FLT-01/);
-      await page.getByRole('button', { name: 'Leave out' }).first().waitFor();
-      while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0) await page.getByRole('button', { name: 'Leave out' }).first().click();
+      await prepareWithoutPlants(page, demo.address);
       await page.getByRole('button', { name: 'Go to the machine' }).click();
       await page.getByRole('button', { name: 'Start the round' }).click();
       await page.getByRole('button', { name: /^Fork arms:/ }).click();

@@ -18,6 +18,17 @@ export async function chooseMachine(page: Page, unit: RegExp, title = 'Counterba
   await page.getByRole('button', { name: unit }).click();
 }
 
+/** Prepares an evaluation of Magnus Heddle with nothing planted, and goes to the machine. */
+export async function prepareWithoutPlants(page: Page, address: string, unit = /FLT-01/): Promise<void> {
+  await page.goto(`${address}/assess/new`);
+  await page.getByLabel('Find by name or payroll number').fill('Heddle');
+  await page.getByRole('button', { name: /Magnus Heddle/ }).click();
+  await chooseMachine(page, unit);
+  const leaveOut = page.getByRole('button', { name: 'Leave out' });
+  await leaveOut.first().waitFor();
+  while ((await leaveOut.count()) > 0) await leaveOut.first().click();
+}
+
 /** A browser of its own for a test; fails the test on errors in the page's console that nobody expected. */
 export async function browser(
   expected: RegExp = /status of (401|403|404|409|413|422|429)|ERR_CONNECTION|ERR_INTERNET|Failed to fetch/,

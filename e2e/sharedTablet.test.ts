@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
 import { startDemo } from '../tools/demoServer';
-import { browser, chooseMachine, signIn } from './house';
+import { browser, prepareWithoutPlants, signIn } from './house';
 
 /** One tablet, several people, and a network that comes and goes: what each sees, sends and leaves behind. */
 let demo: Awaited<ReturnType<typeof startDemo>>;
@@ -15,12 +15,7 @@ const FAILING = /Failed to load resource/;
 const REMARK = 'a private remark about the operator';
 
 async function prepare(page: Page): Promise<string> {
-  await page.goto(`${demo.address}/assess/new`);
-  await page.getByLabel('Find by name or payroll number').fill('Heddle');
-  await page.getByRole('button', { name: /Magnus Heddle/ }).click();
-  await chooseMachine(page, /FLT-01/);
-  await page.getByRole('button', { name: 'Leave out' }).first().waitFor();
-  while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0) await page.getByRole('button', { name: 'Leave out' }).first().click();
+  await prepareWithoutPlants(page, demo.address);
   await page.getByRole('button', { name: 'Go to the machine' }).click();
   await page.getByRole('button', { name: 'Start the round' }).click();
   await page.getByText('All on the server').waitFor();
@@ -182,12 +177,7 @@ describe('preparing and scoring', () => {
     const tablet = await browser(FAILING);
     const { page } = tablet;
     await signIn(page, demo.address, 'ronan');
-    await page.goto(`${demo.address}/assess/new`);
-    await page.getByLabel('Find by name or payroll number').fill('Heddle');
-    await page.getByRole('button', { name: /Magnus Heddle/ }).click();
-    await chooseMachine(page, /FLT-02/);
-    await page.getByRole('button', { name: 'Leave out' }).first().waitFor();
-    while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0) await page.getByRole('button', { name: 'Leave out' }).first().click();
+    await prepareWithoutPlants(page, demo.address, /FLT-02/);
     const open = async () => await page.evaluate(async () => ((await (await fetch('/api/evaluations?open=yes&limit=100')).json()) as { rows: unknown[] }).rows.length);
     const before = await open();
     let lost = 0;
