@@ -165,6 +165,52 @@ describe('a shared tablet', () => {
     await tablet.close();
   });
 
+  it('shows a tap that the server took while the evaluation was being fetched', async () => {
+    const tablet = await browser(FAILING);
+    const { page } = tablet;
+    await signIn(page, demo.address, 'hilda');
+    const id = await prepare(page);
+    await page.getByRole('button', { name: /^Fork arms:/ }).click();
+    await page.getByText('All on the server').waitFor();
+    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    await tablet.context.setOffline(true);
+    const done = page.getByRole('group', { name: /^CF-10 / }).getByRole('button', { name: 'Done' });
+    await done.click();
+    await page.getByText(/1 saved here/).waitFor();
+    // The answer is made before the tap arrives, and reaches the screen after it has.
+    let answered!: () => void;
+    const answer = new Promise<void>((resolve) => (answered = resolve));
+    const waiting = () =>
+      page.evaluate(
+        () =>
+          new Promise<number>((resolve) => {
+            const opening = indexedDB.open('rounds');
+            opening.onsuccess = () => {
+              const counting = opening.result.transaction('waiting').objectStore('waiting').count();
+              counting.onsuccess = () => {
+                opening.result.close();
+                resolve(counting.result);
+              };
+            };
+          }),
+      );
+    await page.route(`**/api/evaluations/${id}/events`, async (route) => {
+      await answer;
+      await route.continue();
+    });
+    await page.route(`**/api/evaluations/${id}`, async (route) => {
+      const response = await route.fetch();
+      answered();
+      await expect.poll(waiting).toBe(0);
+      await route.fulfill({ response });
+    });
+    await tablet.context.setOffline(false);
+    await page.reload();
+    await page.getByRole('heading', { name: 'Fork arms' }).waitFor();
+    await expect.poll(() => done.getAttribute('aria-pressed')).toBe('true');
+    await tablet.close();
+  });
+
   it('answers 404, not a page and not a failure, for a file of an earlier version', async () => {
     const answer = await fetch(`${demo.address}/assets/RunPhase-0000dead.js`);
     expect(answer.status).toBe(404);

@@ -3,6 +3,7 @@ import { eq } from 'drizzle-orm';
 import type { Request } from 'express';
 import { note, type House } from '../data/context';
 import { account } from '../data/schema';
+import { TooManyAttempts } from '../http/limits';
 import { ProblemError } from '../http/problem';
 
 type AccountRow = typeof account.$inferSelect;
@@ -11,7 +12,7 @@ type AccountRow = typeof account.$inferSelect;
 let nobody: Promise<string> | null = null;
 
 /**
- * Finds the account that a name and password prove. Every attempt is counted before it is looked at; wrong ones and lock-outs are audited.
+ * Finds the account that a name and password prove. Every attempt is counted before it is looked at; wrong ones are audited, and the one that locks the name or address.
  * Throws the wrong-sign-in and too-many-attempts problems.
  */
 export async function proveAccount(house: House, request: Request, login: string, password: string, purpose: string): Promise<AccountRow> {
@@ -22,7 +23,7 @@ export async function proveAccount(house: House, request: Request, login: string
   try {
     await house.limits.attempt(name, address);
   } catch (refusal) {
-    if (refusal instanceof ProblemError) await told('sign-in-locked', row);
+    if (refusal instanceof TooManyAttempts && refusal.isFirst) await told('sign-in-locked', row);
     throw refusal;
   }
   const right = await verify(row?.passwordHash ?? (await (nobody ??= hash('no account has this password'))), password);

@@ -8,6 +8,16 @@ const WRONG_PASSWORDS = 8;
 const ATTEMPTS_OF_ADDRESS = 60;
 const MINUTES = 10;
 
+/** A refusal of the limiter. `isFirst` for the one that shuts the door, so that those after it need no audit line each. */
+export class TooManyAttempts extends ProblemError {
+  constructor(
+    detail: string,
+    readonly isFirst: boolean,
+  ) {
+    super('too-many-attempts', detail);
+  }
+}
+
 /** Counters that all processes on one database share. An attempt is counted before it is looked at, so that many at once gain nothing. */
 export interface Limits {
   /** Counts an attempt to prove who one is: by name and address, and by address alone. Throws the too-many-attempts problem. */
@@ -41,9 +51,9 @@ export function limitsOn(store: Store): Limits {
     } catch (refusal) {
       if (!(refusal instanceof RateLimiterRes)) throw refusal;
       const minutes = Math.max(1, Math.ceil(refusal.msBeforeNext / 60_000));
-      throw new ProblemError(
-        'too-many-attempts',
+      throw new TooManyAttempts(
         `Too many attempts ${whose}. Wait ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}, or ask the administrator for a new password.`,
+        refusal.consumedPoints === by.points + 1,
       );
     }
   };

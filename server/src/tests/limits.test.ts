@@ -28,7 +28,8 @@ describe('guessing passwords', () => {
     const evaluated = answers.filter((each) => each.problem.code === 'wrong-sign-in').length;
     expect(evaluated).toBeLessThanOrEqual(8);
     expect(answers.filter((each) => each.problem.code === 'too-many-attempts').length).toBe(200 - evaluated);
-    expect((await yard.audited('sign-in-locked')).length).toBeGreaterThan(0);
+    // One line says that the name was locked, not one for each who knocked.
+    expect((await yard.audited('sign-in-locked')).length).toBe(1);
   });
   it('does not shut the owner of a name out who signs in from elsewhere', async () => {
     for (let i = 0; i < 12; i++) await wrong(from('10.0.0.2'), 'workshop');
