@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { BREAKAGES, forkliftPack, packSource } from '../testing';
-import { compose, CompositionError, contentHash, needsMet, packIntegrity, packJsonSchema, prerequisites, readPack } from './index';
+import { BREAKAGES, forkliftPack, packSource, shippedPack } from '../testing';
+import { compose, CompositionError, contentHash, needsMet, packIntegrity, packJsonSchema, prerequisites, readPack, type Pack } from './index';
 
 const source = packSource('counterbalance-forklift');
 const pack = forkliftPack();
@@ -95,8 +95,20 @@ describe('reading a pack names the line and the rule of each error', () => {
     }
   });
   it('lists no more errors than an author reads, and no text with more lines than any pack', () => {
-    expect(readPack(`checkpoints:\n${'  - {}\n'.repeat(5000)}`).errors.length).toBe(200);
+    expect(readPack(`checkpoints:\n${'  - {}\n'.repeat(400)}`).errors.length).toBe(200);
     expect(readPack('a: b\n'.repeat(40_000)).errors[0]!.message).toMatch(/lines is not read/);
+  });
+  it('refuses coordinates and counts that no machine has, which drawing and printing would choke on', () => {
+    const pack = shippedPack('push-mower');
+    const reject = (change: (copy: Pack) => void) => {
+      const copy = structuredClone(pack);
+      change(copy);
+      return readPack(JSON.stringify(copy)).errors.map((each) => each.rule);
+    };
+    expect(reject(() => undefined)).toEqual([]);
+    expect(reject((copy) => (copy.plan.outlines[0]!.points[0] = [1e300, 0]))).toEqual(['schema:too_big']);
+    expect(reject((copy) => (copy.revision = 99_999_999_999))).toEqual(['schema:too_big']);
+    expect(reject((copy) => (copy.checkpoints = Array.from({ length: 700 }, (_, i) => ({ ...pack.checkpoints[0]!, id: `c${i}` }))))).toEqual(['schema:too_big']);
   });
   it('never throws, whatever it is given', () => {
     for (const text of ['', '[]', 'null', '{', 'a: &x [*x]', '\u0000', 'x'.repeat(10_000), '- '.repeat(2000)]) expect(readPack(text).pack).toBeNull();

@@ -22,11 +22,13 @@ export const originSchema = z.strictObject({
  */
 const needs = z.array(z.string().regex(/^!?[a-z][a-z0-9_-]*((!?=)[^=!|\s][^=!]*)?$/, 'write feature, !feature, feature=value or feature!=value'));
 
-const point = z.tuple([z.number(), z.number()]);
+/** Metres from the machine's origin; no machine with its walking line is larger than this. */
+const metres = z.number().min(-500).max(500);
+const point = z.tuple([metres, metres]);
 
 const outline = z.strictObject({
   part: z.string().min(1).describe('body, mast, forks, wheel, boom, leg, blade, deck, column, bridge ...'),
-  points: z.array(point).min(3),
+  points: z.array(point).min(3).max(500),
   solid: z.boolean().default(true).describe('false where a person can walk through, such as a bay line'),
 });
 
@@ -42,7 +44,7 @@ const station = z.strictObject({
 
 const repeated = z.strictObject({
   of: text.describe('What is repeated: wheel, column, side ...'),
-  count: z.union([z.number().int().min(2), z.strictObject({ feature: id })]),
+  count: z.union([z.number().int().min(2).max(100), z.strictObject({ feature: id })]),
 });
 
 const limit = z.strictObject({ grade: z.enum(GRADES), at: z.number(), inclusive: z.boolean().default(true) });
@@ -85,7 +87,7 @@ const checkpoint = z.strictObject({
   when: z.array(z.string()).default([]).describe('Conditions under which the check counts'),
   whenNote: text.optional(),
   needs: needs.default([]),
-  honestSeconds: z.number().positive().describe('Least time an honest check takes'),
+  honestSeconds: z.number().positive().max(36_000).describe('Least time an honest check takes'),
   each: repeated.optional(),
   weight: z.number().int().min(1).max(5).default(3),
   gauges: z.array(gauge).optional(),
@@ -148,7 +150,7 @@ const procedure = z.strictObject({
   title: text,
   kind: z.enum(PROCEDURE_KINDS),
   needs: needs.default([]),
-  steps: z.array(step).min(1),
+  steps: z.array(step).min(1).max(200),
   notes: z.array(text).default([]),
 });
 
@@ -178,8 +180,8 @@ const criterion = z.strictObject({
   says: text,
   weight: z.number().int().min(1).max(10),
   kind: z.enum(['done', 'levels', 'timed', 'errors', 'linked']).default('done'),
-  levels: z.number().int().min(1).optional(),
-  seconds: z.number().positive().optional().describe('Time limit of a timed criterion'),
+  levels: z.number().int().min(1).max(100).optional(),
+  seconds: z.number().positive().max(86_400).optional().describe('Time limit of a timed criterion'),
   perError: z.number().positive().max(1).optional().describe('Credit lost by each error'),
   link: z
     .strictObject({
@@ -234,7 +236,7 @@ const note = z.strictObject({ id, says: text, helps: text.optional(), origin: or
 /** The schema of a class pack; also published as JSON Schema (2020-12). */
 export const packSchema = z.strictObject({
   id: z.string().regex(/^[a-z][a-z0-9-]*$/),
-  revision: z.number().int().positive(),
+  revision: z.number().int().positive().max(1_000_000),
   title: text,
   family: z.enum(['lifting', 'earthmoving', 'access', 'workshop', 'road-and-winter', 'grounds', 'power', 'hauling', 'towing']),
   summary: text,
@@ -255,17 +257,18 @@ export const packSchema = z.strictObject({
   ppe: z.array(text),
   plan: z.strictObject({
     note: text,
-    outlines: z.array(outline).min(1),
-    stations: z.array(station).min(1),
+    outlines: z.array(outline).min(1).max(100),
+    stations: z.array(station).min(1).max(100),
     units: z
       .array(z.strictObject({ id, name: text, at: point }))
       .default([])
       .describe('Members of a set, such as columns'),
     origin: originSchema,
   }),
-  checkpoints: z.array(checkpoint).min(1),
-  faults: z.array(fault).min(1),
-  procedures: z.array(procedure).min(1),
+  /** Several times what the largest class has: more is no round that anybody walks. */
+  checkpoints: z.array(checkpoint).min(1).max(500),
+  faults: z.array(fault).min(1).max(2000),
+  procedures: z.array(procedure).min(1).max(100),
   forbidden: z.array(forbidden),
   machine,
   sheet,
