@@ -92,8 +92,11 @@ export class Outbox<T extends Tap, Answer> {
 
   /** Who the taps from now on belong to. Sends what waits of them. */
   async signIn(account: string, key: Uint8Array): Promise<void> {
-    if (this.owner && this.owner.account !== account) this.close();
-    this.owner = { account, key };
+    // The same account signing in again goes on with what is being sent.
+    if (this.owner?.account !== account) {
+      this.close();
+      this.owner = { account, key };
+    }
     this.barred = false;
     await this.recount();
     for (const stream of await this.streams()) this.push(stream);
