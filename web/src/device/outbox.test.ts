@@ -252,17 +252,33 @@ describe('the outbox', () => {
     await expect(outbox.put('s', [note('nobody')])).rejects.toThrow(/Nobody is signed in/);
   });
 
-  it('waits, sealed, when the session ends, and goes on when its owner signs in again', async () => {
+  it('sends 500 taps of eight hours without a network once and in order, also when the session ends in the middle of it', async () => {
     const server = new FakeServer();
+    server.mood = 'away';
     const { outbox, timers } = open(server, openDatabase());
     await outbox.signIn('ann', keyOf('ann'));
-    for (let i = 0; i < 500; i++) await outbox.put('s', [note(`tap ${i}`)]);
+    const begun = server.now;
+    for (let i = 0; i < 500; i++) await outbox.put('s', [note(`tap ${i}`, new Date(begun + (i * 8 * 3_600_000) / 500).toISOString())]);
+    expect(outbox.counts.waiting).toBe(500);
+    server.now = begun + 8 * 3_600_000;
+    server.mood = 'well';
+    server.signedIn = 'ann';
+    let answers = 0;
+    const answer = server.answer.bind(server);
+    server.answer = (...given) => {
+      const sent = answer(...given);
+      answers += 1;
+      if (answers === 1) server.signedIn = null;
+      return sent;
+    };
     await settle(outbox, timers);
-    expect(words(server)).toEqual([]);
+    expect(words(server).length).toBe(200);
+    expect(timers.waiting).toBe(0);
     server.signedIn = 'ann';
     await outbox.signIn('ann', keyOf('ann'));
     await settle(outbox, timers);
     expect(words(server)).toEqual(Array.from({ length: 500 }, (_, i) => `tap ${i}`));
+    expect(outbox.counts).toEqual({ waiting: 0, aside: 0 });
   });
 
   it('keeps taps of an evaluation that another device holds, and sends them when it is taken over', async () => {
