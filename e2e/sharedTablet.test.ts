@@ -302,7 +302,7 @@ describe('a hard decision', () => {
     }, id);
     await page.reload();
     await page.getByRole('tab', { name: /Take out/ }).click();
-    await page.getByRole('button', { name: /^Correct the record/ }).click();
+    await page.getByRole('button', { name: /^Recorded wrongly/ }).click();
     const keep = page.getByRole('button', { name: 'Keep the correction' });
     expect(await keep.isDisabled()).toBe(true);
     await page.getByLabel('How that came about').fill('tapped while walking, nothing was put in');

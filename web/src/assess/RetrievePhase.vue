@@ -63,7 +63,7 @@ async function correct() {
           <button
             v-if="!readOnly"
             class="tick plain"
-            :aria-label="`Correct the record: ${faultName(each)}`"
+            :aria-label="`Recorded wrongly: ${faultName(each)}`"
             @click="correcting = { fault: each.id, says: out(each.id) ? 'still-in' : 'never-planted', reason: '' }"
           >
             Recorded wrongly

@@ -2,11 +2,12 @@
 import { routes } from '@rounds/contract';
 import { agreementNeeded, DECIDED, LEAST_REASON, OVERRIDE_CHOICES, overrideWords, type Decided, type OverrideKind } from '@rounds/core';
 import { useQueryCache } from '@pinia/colada';
-import { Button, Form, FormItem, Input, InputPassword, Select, Textarea } from 'ant-design-vue';
+import { Button, Form, FormItem, Input, InputPassword, Textarea } from 'ant-design-vue';
 import { computed, reactive, ref, watch } from 'vue';
 import { explain, fileAddress } from '../house/api';
 import { useSession } from '../house/session';
 import { OUTCOME_WORDS, day } from '../house/words';
+import ChoiceField from '../parts/ChoiceField.vue';
 import SignatureField from './SignatureField.vue';
 import type { OpenEvaluation } from './useEvaluation';
 
@@ -30,7 +31,7 @@ watch(
   },
   { immediate: true },
 );
-const kind = ref<OverrideKind>('seen-otherwise');
+const kind = ref<OverrideKind>(OVERRIDE_CHOICES[0]!.kind);
 const reason = ref('');
 const problem = ref<{ title: string; detail: string } | null>(null);
 const busy = ref(false);
@@ -104,12 +105,7 @@ const signers = computed(() => [
           <h2><span class="needs-you">Override</span> Why the computed outcome does not stand</h2>
           <p class="quiet">It stays on record: in the report, the person's history and standing, the card and exports.</p>
           <FormItem label="What kind of reason">
-            <Select
-              v-model:value="kind"
-              :options="OVERRIDE_CHOICES.map((each) => ({ value: each.kind, label: each.words }))"
-              aria-label="What kind of reason"
-              size="large"
-            />
+            <ChoiceField v-model:value="kind" :options="OVERRIDE_CHOICES.map((each) => ({ value: each.kind, label: each.words }))" label="What kind of reason" />
           </FormItem>
           <FormItem
             :label="`In words, at least ${LEAST_REASON} letters`"

@@ -2,9 +2,10 @@
 import { routes, type RouteAnswer } from '@rounds/contract';
 import { DEFAULT_RULES, TRIGGERS, type GivenCertificates, type RuleSet, type Trigger } from '@rounds/core';
 import { useQuery } from '@pinia/colada';
-import { Alert, Button, Checkbox, DatePicker, Form, FormItem, InputNumber, Radio, RadioGroup, Select, Table } from 'ant-design-vue';
+import { Alert, Button, Checkbox, DatePicker, Form, FormItem, InputNumber, Radio, RadioGroup, Table } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import StateBox from '../house/StateBox.vue';
+import ChoiceField from '../parts/ChoiceField.vue';
 import { call, explain } from '../house/api';
 import { useSession } from '../house/session';
 import { STATUS_WORDS, day } from '../house/words';
@@ -130,19 +131,16 @@ const scopeWords = (each: { site: string | null; classId: string | null }) =>
       <Form v-if="edited" layout="vertical" @submit.prevent="look">
         <div v-if="administers" class="grid">
           <FormItem label="Rules of site"
-            ><Select
+            ><ChoiceField
               v-model:value="site"
-              size="large"
-              aria-label="Rules of site"
+              label="Rules of site"
               :options="[{ value: '', label: 'Every site' }, ...(sets.data.value?.sites ?? []).map((each) => ({ value: each, label: each }))]"
           /></FormItem>
           <FormItem label="Rules of class"
-            ><Select
+            ><ChoiceField
               v-model:value="classId"
-              show-search
-              option-filter-prop="label"
-              size="large"
-              aria-label="Rules of class"
+              searchable
+              label="Rules of class"
               :options="[{ value: '', label: 'Every class' }, ...(sets.data.value?.classes ?? []).map((each) => ({ value: each.id, label: each.title }))]"
           /></FormItem>
         </div>
@@ -217,17 +215,16 @@ const scopeWords = (each: { site: string | null; classId: string | null }) =>
         <ul class="triggers">
           <li v-for="trigger in TRIGGERS" :key="trigger">
             <strong>{{ TRIGGER_NAMES[trigger] }}</strong>
-            <Select
+            <ChoiceField
               :value="effectOf(trigger)"
               :disabled="!administers"
-              size="large"
-              :aria-label="`What ${TRIGGER_NAMES[trigger]} does`"
+              :label="`What ${TRIGGER_NAMES[trigger]} does`"
               :options="[
                 { value: 'suspend', label: 'suspends at once' },
                 { value: 'due', label: 'evaluation due within' },
                 { value: 'none', label: 'changes nothing' },
               ]"
-              @change="setEffect(trigger, $event)"
+              @update:value="setEffect(trigger, $event)"
             />
             <InputNumber
               v-if="effectOf(trigger) === 'due'"
@@ -245,8 +242,8 @@ const scopeWords = (each: { site: string | null; classId: string | null }) =>
         </ul>
         <template v-if="administers">
           <div class="grid">
-            <FormItem label="They begin on"
-              ><DatePicker v-model:value="from" value-format="YYYY-MM-DD" format="D MMMM YYYY" :allow-clear="false" size="large" aria-label="They begin on"
+            <FormItem label="They begin on" html-for="rules-begin"
+              ><DatePicker id="rules-begin" v-model:value="from" value-format="YYYY-MM-DD" format="D MMMM YYYY" :allow-clear="false" size="large"
             /></FormItem>
           </div>
           <FormItem label="Certificates already given">
