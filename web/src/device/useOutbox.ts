@@ -9,6 +9,9 @@ import { DeviceDatabase } from './db';
 import { Outbox, SendError, type World } from './outbox';
 import { readKey, seal } from './vault';
 
+/** Id of the account that was signed in here with the version before, which kept taps without their owner. */
+export const EARLIER_OWNER = 'rounds-earlier-owner';
+
 export interface DeviceEvent {
   id: string;
   at: string;
@@ -70,8 +73,9 @@ export const useOutbox = defineStore('outbox', () => {
     await outbox.signIn(account.id, readKey(account.deviceKey));
   }
 
-  /** Taps that the version before left open on this device become those of whoever was last signed in here. */
+  /** Taps that the version before left open on this device are those of whoever was signed in with it last, and of nobody else. */
   async function adoptEarlier(account: SessionAccount): Promise<void> {
+    if (localStorage.getItem(EARLIER_OWNER) !== account.id) return;
     const rows = await database.earlier.orderBy('seq').toArray();
     if (rows.length === 0) return;
     const key = readKey(account.deviceKey);

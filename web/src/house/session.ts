@@ -1,7 +1,7 @@
 import { routes, type Role, type RouteAnswer, type SessionAccount } from '@rounds/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import { useOutbox } from '../device/useOutbox';
+import { EARLIER_OWNER, useOutbox } from '../device/useOutbox';
 import { applyPalette, type ThemeName } from '../tokens';
 import { ApiProblem, call, whenSessionEnds } from './api';
 import { showTimesOf } from './words';
@@ -38,6 +38,8 @@ export const useSession = defineStore('session', () => {
   });
 
   async function load(): Promise<void> {
+    const earlier = kept<{ account?: { id?: string } }>(EARLIER)?.account?.id;
+    if (earlier) localStorage.setItem(EARLIER_OWNER, earlier);
     localStorage.removeItem(EARLIER);
     try {
       if (localStorage.getItem(LEFT)) await tellLeft();
