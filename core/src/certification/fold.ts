@@ -93,7 +93,8 @@ function changeRules(fold: CertificationFold, before: RuleSet, { from, rules, gi
   fold.until = anew < from ? addDays(from, -1) : anew;
 }
 
-function endOf(countedFrom: PlainDate, rules: RuleSet): PlainDate {
+/** Last day of a certificate whose validity is counted from a date. */
+export function endOf(countedFrom: PlainDate, rules: RuleSet): PlainDate {
   const until = addMonths(countedFrom, rules.validMonths);
   return rules.endOfMonth ? endOfMonth(until) : until;
 }

@@ -1,5 +1,5 @@
 import { addDays, addMonths, daysBetween, type PlainDate } from '../calendar';
-import { foldCertification, prerequisitesMissing, type CertificationFold } from './fold';
+import { endOf, foldCertification, prerequisitesMissing, type CertificationFold } from './fold';
 import { constantRules, rulesOn, type RulesHistory } from './history';
 import type { CertificationEvent, RuleSet } from './rules';
 import { longDate } from './words';
@@ -250,14 +250,10 @@ export function takenOverProblem(on: PlainDate, body: { until?: string | undefin
   if (body.until < on) return `it would end on ${longDate(body.until)}, before its own date`;
   const longest = addMonths(on, LONGEST_TAKEN_OVER);
   if (body.until > longest) return `no certificate is taken over beyond ${longDate(longest)}`;
-  const within = endOfRules(on, rules);
+  const within = endOf(on, rules);
   if (body.until > within && (body.words ?? '').replace(/\s/g, '').length < 5)
     return `it would run past ${longDate(within)}, which the rules give from its date; say where the longer end comes from`;
   return null;
-}
-
-function endOfRules(on: PlainDate, rules: RuleSet): PlainDate {
-  return addMonths(on, rules.validMonths + (rules.endOfMonth ? 1 : 0));
 }
 
 /** A dated change of status if nothing happens. */
