@@ -13,7 +13,7 @@ export async function openBrowser(options: BrowserContextOptions = {}): Promise<
     viewport: { width: 1280, height: 800 },
     ...options,
   });
-  context.setDefaultTimeout(10_000);
+  context.setDefaultTimeout(25_000);
   return {
     context,
     close: async () => {
