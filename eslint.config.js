@@ -3,7 +3,10 @@ import vue from 'eslint-plugin-vue';
 import tseslint from 'typescript-eslint';
 
 /** Imports run one way: core <- contract <- server and web; demo over core; e2e and tools may use everything. */
-const elements = ['core', 'contract', 'server', 'web', 'demo', 'e2e', 'tools'].map((type) => ({ type, pattern: type }));
+const elements = ['core', 'contract', 'server', 'web', 'demo', 'e2e', 'tools'].map((type) => ({
+  type,
+  pattern: type,
+}));
 const allowed = {
   core: ['core'],
   contract: ['core', 'contract'],
@@ -13,7 +16,12 @@ const allowed = {
   tools: ['core', 'contract', 'server', 'demo', 'tools'],
   e2e: ['core', 'contract', 'server', 'demo', 'tools', 'e2e'],
 };
-const packages = { core: ['@rounds/core'], contract: ['@rounds/contract', '@rounds/contract/openapi'], server: ['@rounds/server'], demo: ['@rounds/demo'] };
+const packages = {
+  core: ['@rounds/core'],
+  contract: ['@rounds/contract', '@rounds/contract/openapi'],
+  server: ['@rounds/server'],
+  demo: ['@rounds/demo'],
+};
 
 const fences = Object.entries(allowed).map(([area, may]) => ({
   files: [`${area}/**/*.{ts,vue}`],
@@ -23,7 +31,9 @@ const fences = Object.entries(allowed).map(([area, may]) => ({
       {
         patterns: Object.entries(packages)
           .filter(([name]) => !may.includes(name))
-          .flatMap(([, names]) => names.map((name) => ({ group: [name], message: `${area} may not import ${name}` }))),
+          .flatMap(([, names]) =>
+            names.map((name) => ({ group: [name], message: `${area} may not import ${name}` })),
+          ),
       },
     ],
   },
@@ -45,7 +55,13 @@ export default tseslint.config(
     rules: {
       'boundaries/dependencies': [
         'error',
-        { default: 'disallow', policies: Object.entries(allowed).map(([from, to]) => ({ from: { element: { type: from } }, allow: { to: { element: { type: to } } } })) },
+        {
+          default: 'disallow',
+          policies: Object.entries(allowed).map(([from, to]) => ({
+            from: { element: { type: from } },
+            allow: { to: { element: { type: to } } },
+          })),
+        },
       ],
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],

@@ -1,12 +1,21 @@
 import { defineConfig } from 'vitest/config';
 
 /** Tests of the embedded database's own directory; a PostgreSQL server has its own ways. */
-const ofPglite = process.env['TEST_DATABASE_URL'] ? ['server/src/tests/process.test.ts', 'server/src/data/store.test.ts'] : [];
+const ofPglite = process.env['TEST_DATABASE_URL']
+  ? ['server/src/tests/process.test.ts', 'server/src/data/store.test.ts']
+  : [];
 
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['{core,contract,demo,packs,tools,web}/**/*.test.ts'], exclude: ['**/node_modules/**', '**/dist/**'], testTimeout: 60_000 } },
+      {
+        test: {
+          name: 'unit',
+          include: ['{core,contract,demo,packs,tools,web}/**/*.test.ts'],
+          exclude: ['**/node_modules/**', '**/dist/**'],
+          testTimeout: 60_000,
+        },
+      },
       {
         test: {
           name: 'server',
@@ -17,7 +26,16 @@ export default defineConfig({
           hookTimeout: 60_000,
         },
       },
-      { test: { name: 'browser', include: ['e2e/**/*.test.ts'], exclude: ['**/node_modules/**'], testTimeout: 240_000, hookTimeout: 240_000, fileParallelism: false } },
+      {
+        test: {
+          name: 'browser',
+          include: ['e2e/**/*.test.ts'],
+          exclude: ['**/node_modules/**'],
+          testTimeout: 240_000,
+          hookTimeout: 240_000,
+          fileParallelism: false,
+        },
+      },
     ],
   },
 });

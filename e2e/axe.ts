@@ -10,10 +10,17 @@ export async function axeFindings(page: Page): Promise<string[]> {
   return page.evaluate(async () => {
     const { axe } = globalThis as unknown as {
       axe: {
-        run: (context: Document, options: object) => Promise<{ violations: { id: string; help: string; nodes: { target: string[]; failureSummary?: string }[] }[] }>;
+        run: (
+          context: Document,
+          options: object,
+        ) => Promise<{
+          violations: { id: string; help: string; nodes: { target: string[]; failureSummary?: string }[] }[];
+        }>;
       };
     };
     const { violations } = await axe.run(document, { resultTypes: ['violations'] });
-    return violations.flatMap((each) => each.nodes.slice(0, 3).map((node) => `${each.id} (${each.help}) at ${node.target.join(' ')}`));
+    return violations.flatMap((each) =>
+      each.nodes.slice(0, 3).map((node) => `${each.id} (${each.help}) at ${node.target.join(' ')}`),
+    );
   });
 }

@@ -4,7 +4,10 @@ import { openBrowser } from '../tools/browser';
 import { startDemo } from '../tools/demoServer';
 import { VIEWS, signIn } from '../tools/views';
 
-/** Every screen at three sizes, in light and dark: axe-core finds nothing, nothing scrolls sideways, no error reaches the console. */
+/**
+ * Every screen at three sizes, in light and dark: axe-core finds nothing, nothing scrolls sideways, no
+ * error reaches the console.
+ */
 let demo: Awaited<ReturnType<typeof startDemo>>;
 beforeAll(async () => {
   demo = await startDemo();
@@ -41,7 +44,9 @@ describe.each(SETTINGS)('at $width x $height in $theme', ({ width, height, theme
       await view.open(page, demo.address);
       await page.waitForTimeout(100);
       for (const violation of await axeFindings(page)) findings.push(`${view.name}: ${violation}`);
-      const sideways = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+      const sideways = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
       if (sideways > 1) findings.push(`${view.name}: scrolls sideways by ${sideways} px`);
       findings.push(...errors.map((each) => `${view.name}: ${each}`));
       page.off('pageerror', hear);
@@ -60,7 +65,12 @@ describe('the run screen', () => {
     const small = await page.evaluate(() =>
       [...document.querySelectorAll('.run button, .run [role=button], .top button')].flatMap((each) => {
         const { width, height } = (each.querySelector('.touch') ?? each).getBoundingClientRect();
-        return width < 55.5 || height < 55.5 ? [`${each.getAttribute('aria-label') ?? each.textContent}: ${width.toFixed(0)} x ${height.toFixed(0)}`] : [];
+        return width < 55.5 || height < 55.5
+          ? [
+              `${each.getAttribute('aria-label') ?? each.textContent}: ${width.toFixed(0)} x ` +
+                `${height.toFixed(0)}`,
+            ]
+          : [];
       }),
     );
     await close();

@@ -10,7 +10,7 @@ beforeAll(async () => {
 });
 afterAll(() => house?.stop());
 
-it('the first visit creates the administrator; empty screens say what to do first; a trainer is added and signs in', async () => {
+it('the first visit creates the administrator; empty screens help; a trainer signs in', async () => {
   const { page, close } = await browser();
   await page.goto(house.address);
   await page.getByRole('heading', { name: 'Set up Rounds' }).waitFor();

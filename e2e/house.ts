@@ -13,7 +13,11 @@ export async function signIn(page: Page, address: string, login: string): Promis
 }
 
 /** Chooses class and machine on the screen that prepares an evaluation. */
-export async function chooseMachine(page: Page, unit: RegExp, title = 'Counterbalance forklift truck'): Promise<void> {
+export async function chooseMachine(
+  page: Page,
+  unit: RegExp,
+  title = 'Counterbalance forklift truck',
+): Promise<void> {
   await page.getByRole('combobox', { name: 'Class' }).selectOption({ label: title });
   await page.getByRole('button', { name: unit }).click();
 }

@@ -6,7 +6,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startDemo } from '../tools/demoServer';
 import { browser, chooseMachine, signIn } from './house';
 
-/** What each role comes for, by what each sees; and the edges of an evaluation that the whole line does not touch. */
+/**
+ * What each role comes for, by what each sees; and the edges of an evaluation that the whole line does not
+ * touch.
+ */
 let demo: Awaited<ReturnType<typeof startDemo>>;
 beforeAll(async () => {
   demo = await startDemo();
@@ -14,7 +17,9 @@ beforeAll(async () => {
 afterAll(() => demo?.stop());
 
 const areas = async (page: Awaited<ReturnType<typeof browser>>['page']) =>
-  (await page.getByRole('navigation', { name: 'Areas' }).getByRole('link').allInnerTexts()).map((each) => each.trim()).filter(Boolean);
+  (await page.getByRole('navigation', { name: 'Areas' }).getByRole('link').allInnerTexts())
+    .map((each) => each.trim())
+    .filter(Boolean);
 
 describe('each role', () => {
   it('an operator sees their own results and card, and nobody else', async () => {
@@ -53,7 +58,9 @@ describe('each role', () => {
     expect(await page.getByRole('link', { name: 'Prepare an evaluation' }).count()).toBe(0);
     await page.getByRole('link', { name: 'People' }).click();
     await page.getByRole('table').waitFor();
-    expect(new Set(await page.getByRole('table').locator('tbody tr td:nth-child(3)').allInnerTexts())).toEqual(new Set(['Cargo shed']));
+    expect(
+      new Set(await page.getByRole('table').locator('tbody tr td:nth-child(3)').allInnerTexts()),
+    ).toEqual(new Set(['Cargo shed']));
     await page.getByLabel('Search by name or payroll number').fill('Boateng');
     await page
       .getByText('Nobody matches')
@@ -61,7 +68,9 @@ describe('each role', () => {
       .first()
       .waitFor();
     await page.getByLabel('Search by name or payroll number').fill('');
-    const valid = page.getByRole('row').filter({ has: page.getByRole('img', { name: /Counterbalance forklift truck: Valid/ }) });
+    const valid = page
+      .getByRole('row')
+      .filter({ has: page.getByRole('img', { name: /Counterbalance forklift truck: Valid/ }) });
     await valid.first().getByRole('link').click();
     await page.getByText('May operate today').first().waitFor();
     await page.getByRole('button', { name: 'Record an event' }).click();
@@ -182,8 +191,16 @@ describe('at the desk', () => {
   });
 
   it.each([
-    ['a file in the wrong encoding', Buffer.from([0x4e, 0x61, 0x6d, 0x65, 0x0a, 0xe5, 0xe4, 0xf6, 0x0a]), /not in UTF-8/],
-    ['an open quotation mark', Buffer.from('Payroll,Given name,Family name,Site,Team\r\n1,"Anna,B,Q,T\r\n'), /Reading stopped/],
+    [
+      'a file in the wrong encoding',
+      Buffer.from([0x4e, 0x61, 0x6d, 0x65, 0x0a, 0xe5, 0xe4, 0xf6, 0x0a]),
+      /not in UTF-8/,
+    ],
+    [
+      'an open quotation mark',
+      Buffer.from('Payroll,Given name,Family name,Site,Team\r\n1,"Anna,B,Q,T\r\n'),
+      /Reading stopped/,
+    ],
     ['a file over 5 MB', Buffer.from(`Payroll\r\n${'9'.repeat(5_100_000)}`), /larger than 5 MB/],
     ['a picture', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x00, 0x1a, 0x0a, 0x0d]), /not in UTF-8|zero bytes/],
   ])('importing %s says what is wrong and that nothing was written', async (_what, buffer, says) => {
@@ -200,7 +217,7 @@ describe('at the desk', () => {
 });
 
 describe('an evaluation that goes otherwise', () => {
-  it('without plants, ended by a critical error, decided against by override, shows the reason for ever', async () => {
+  it('ended by a critical error, decided against by override, shows the reason for ever', async () => {
     const { page, close } = await browser();
     await signIn(page, demo.address, 'signe');
     await page.keyboard.press('n');
@@ -208,7 +225,8 @@ describe('an evaluation that goes otherwise', () => {
     await page.getByRole('button', { name: /Wren Halcrow/ }).click();
     await chooseMachine(page, /FLT-05/);
     await page.getByRole('button', { name: 'Leave out' }).first().waitFor();
-    while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0) await page.getByRole('button', { name: 'Leave out' }).first().click();
+    while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0)
+      await page.getByRole('button', { name: 'Leave out' }).first().click();
     await page.getByText('Nothing is planted').waitFor();
     await page.getByRole('button', { name: 'Go to the machine' }).click();
     await page.getByRole('button', { name: 'Start the round' }).click();
@@ -238,7 +256,10 @@ describe('an evaluation that goes otherwise', () => {
     await page.getByRole('tab', { name: /Review/ }).click();
     await page.getByText(reason).waitFor();
     const href = (await page.getByRole('link', { name: 'Report (PDF)' }).getAttribute('href'))!;
-    const pdf = await page.evaluate(async (address) => [...new Uint8Array(await (await fetch(address)).arrayBuffer())], href);
+    const pdf = await page.evaluate(
+      async (address) => [...new Uint8Array(await (await fetch(address)).arrayBuffer())],
+      href,
+    );
     const file = join(mkdtempSync(join(tmpdir(), 'report-')), 'report.pdf');
     writeFileSync(file, Buffer.from(pdf));
     const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).replace(/\s+/g, ' ');

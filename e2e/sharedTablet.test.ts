@@ -41,7 +41,11 @@ const everythingKept = (page: Page) =>
           const all = database.transaction(store).objectStore(store).getAll();
           all.onsuccess = () => resolve(all.result as unknown[]);
         });
-        texts.push(JSON.stringify(rows, (_, value: unknown) => (value instanceof Uint8Array ? new TextDecoder('latin1').decode(value) : value)));
+        texts.push(
+          JSON.stringify(rows, (_, value: unknown) =>
+            value instanceof Uint8Array ? new TextDecoder('latin1').decode(value) : value,
+          ),
+        );
       }
       database.close();
     }
@@ -50,7 +54,10 @@ const everythingKept = (page: Page) =>
 const notesOf = async (id: string, login: string): Promise<{ words: string; by: string }[]> => {
   const desk = await browser();
   await signIn(desk.page, demo.address, login);
-  const opened = await desk.page.evaluate(async (address) => (await (await fetch(address)).json()) as never, `/api/evaluations/${id}`);
+  const opened = await desk.page.evaluate(
+    async (address) => (await (await fetch(address)).json()) as never,
+    `/api/evaluations/${id}`,
+  );
   await desk.close();
   return (opened as { events: { by: string; body: { kind: string; words: string } }[] }).events
     .filter((each) => each.body.kind === 'noted')
@@ -58,7 +65,7 @@ const notesOf = async (id: string, login: string): Promise<{ words: string; by: 
 };
 
 describe('a shared tablet', () => {
-  it('signed out without a network shows, keeps and sends nothing of its last user to the next, and sends it when the owner is back', async () => {
+  it('signed out offline shows and sends nothing to the next user, and sends when the owner is back', async () => {
     const tablet = await browser();
     const { page } = tablet;
     await signIn(page, demo.address, 'hilda');
@@ -79,7 +86,8 @@ describe('a shared tablet', () => {
     const left = await everythingKept(page);
     for (const secret of [REMARK, 'Magnus', 'Heddle', 'Hilda', 'CF-F']) expect(left).not.toContain(secret);
 
-    // The next person signs in with the network back: the tap is neither theirs to see nor sent under their name.
+    // The next person signs in with the network back: the tap is neither theirs to see nor sent under their
+    // name.
     await tablet.context.setOffline(false);
     await page.goto(demo.address);
     await page.getByRole('heading', { name: 'Rounds', exact: true }).waitFor();
@@ -94,7 +102,9 @@ describe('a shared tablet', () => {
 
     await page.getByRole('heading', { name: 'Rounds', exact: true }).waitFor();
     await signIn(page, demo.address, 'hilda');
-    await expect.poll(() => notesOf(id, 'ronan'), { timeout: 20_000 }).toEqual([{ words: REMARK, by: 'Hilda Rousay' }]);
+    await expect
+      .poll(() => notesOf(id, 'ronan'), { timeout: 20_000 })
+      .toEqual([{ words: REMARK, by: 'Hilda Rousay' }]);
     await tablet.close();
   });
 
@@ -110,7 +120,9 @@ describe('a shared tablet', () => {
     await tablet.context.setOffline(false);
     await page.reload();
     await page.getByRole('heading', { name: 'Rounds', exact: true }).waitFor();
-    const stolen = await fetch(`${demo.address}/api/session`, { headers: { cookie: `rounds_session=${cookie.value}` } });
+    const stolen = await fetch(`${demo.address}/api/session`, {
+      headers: { cookie: `rounds_session=${cookie.value}` },
+    });
     expect(stolen.status).toBe(401);
     await tablet.close();
   });
@@ -135,7 +147,7 @@ describe('a shared tablet', () => {
     await tablet.close();
   });
 
-  it('does not decide while a tap waits or was refused; what the server will not take is shown, kept and let go only on purpose', async () => {
+  it('does not decide while a tap waits or was refused; a refused tap is let go only on purpose', async () => {
     const tablet = await browser();
     const { page } = tablet;
     await signIn(page, demo.address, 'hilda');
@@ -146,14 +158,22 @@ describe('a shared tablet', () => {
       await route.fulfill({
         status: 422,
         contentType: 'application/problem+json',
-        body: JSON.stringify({ type: 'x', title: 'No', status: 422, code: 'invalid', detail: 'This note is not taken.' }),
+        body: JSON.stringify({
+          type: 'x',
+          title: 'No',
+          status: 422,
+          code: 'invalid',
+          detail: 'This note is not taken.',
+        }),
       });
     });
     await note(page, 'refuse me');
     await page.getByText('The server did not take one tap:').waitFor();
     await page.getByText('This note is not taken.').waitFor();
     await note(page, 'take me');
-    await expect.poll(() => notesOf(id, 'ronan'), { timeout: 20_000 }).toEqual([{ words: 'take me', by: 'Hilda Rousay' }]);
+    await expect
+      .poll(() => notesOf(id, 'ronan'), { timeout: 20_000 })
+      .toEqual([{ words: 'take me', by: 'Hilda Rousay' }]);
     const copy = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Keep a copy' }).click();
     expect((await copy).suggestedFilename()).toMatch(/^taps-not-taken-/);
@@ -219,12 +239,17 @@ describe('a shared tablet', () => {
 });
 
 describe('preparing and scoring', () => {
-  it('tried again after an answer was lost is the same evaluation; what was ticked for one finding is not carried to the next; an emptied number is none', async () => {
+  it('tried again after a lost answer is the same evaluation; ticks stay with their finding', async () => {
     const tablet = await browser(FAILING);
     const { page } = tablet;
     await signIn(page, demo.address, 'ronan');
     await prepareWithoutPlants(page, demo.address, /FLT-02/);
-    const open = async () => await page.evaluate(async () => ((await (await fetch('/api/evaluations?open=yes&limit=100')).json()) as { rows: unknown[] }).rows.length);
+    const open = async () =>
+      await page.evaluate(
+        async () =>
+          ((await (await fetch('/api/evaluations?open=yes&limit=100')).json()) as { rows: unknown[] }).rows
+            .length,
+      );
     const before = await open();
     let lost = 0;
     await page.route('**/api/evaluations', async (route) => {
@@ -278,12 +303,18 @@ describe('a hard decision', () => {
         pack: {
           checkpoints: { id: string }[];
           faults: { id: string; grade: string; plant?: object }[];
-          sheet: { sections: { criteria: { id: string; kind: string }[] }[]; criticalErrors: { id: string }[] };
+          sheet: {
+            sections: { criteria: { id: string; kind: string }[] }[];
+            criticalErrors: { id: string }[];
+          };
         };
       };
       const bodies = [
         ...opened.pack.checkpoints.map((each) => ({ kind: 'checked', checkpoint: each.id, result: 'done' })),
-        { kind: 'planted', fault: opened.pack.faults.find((each) => each.grade === 'stop' && each.plant)!.id },
+        {
+          kind: 'planted',
+          fault: opened.pack.faults.find((each) => each.grade === 'stop' && each.plant)!.id,
+        },
         { kind: 'round-ended' },
         ...opened.pack.sheet.sections
           .flatMap((s) => s.criteria)
@@ -330,7 +361,11 @@ describe('a hard decision', () => {
     await page.route(events, async (route) => {
       if (route.request().postData()!.includes('"decided"')) decisions += 1;
       if (!route.request().postData()!.includes('not yet there')) return route.continue();
-      await route.fulfill({ status: 500, contentType: 'application/problem+json', body: '{"type":"x","title":"x","status":500,"code":"unexpected","detail":"x"}' });
+      await route.fulfill({
+        status: 500,
+        contentType: 'application/problem+json',
+        body: '{"type":"x","title":"x","status":500,"code":"unexpected","detail":"x"}',
+      });
     });
     await page.getByRole('tab', { name: /Round/ }).click();
     await page.getByRole('button', { name: /Undo/ }).waitFor();
@@ -346,7 +381,9 @@ describe('a hard decision', () => {
     await unsent.waitFor();
     expect(decisions).toBe(0);
     await page.unroute(events);
-    await expect.poll(() => page.getByText('All on the server').count(), { timeout: 30_000 }).toBeGreaterThan(0);
+    await expect
+      .poll(() => page.getByText('All on the server').count(), { timeout: 30_000 })
+      .toBeGreaterThan(0);
     await decide.click();
     await page.getByText('Overridden.').waitFor();
 
@@ -369,7 +406,10 @@ describe('a hard decision', () => {
     await page.mouse.up();
     await sign.click();
     await page.getByRole('heading', { name: 'Signed and on record' }).waitFor();
-    const report = await page.evaluate(async (evaluation) => (await fetch(`/api/evaluations/${evaluation}/report.pdf`)).status, id);
+    const report = await page.evaluate(
+      async (evaluation) => (await fetch(`/api/evaluations/${evaluation}/report.pdf`)).status,
+      id,
+    );
     expect(report).toBe(200);
     await tablet.close();
   });

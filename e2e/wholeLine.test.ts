@@ -2,7 +2,10 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { addMonths, appraise, foldEvaluation, longDate, type EffectivePack, type EvaluationEvent } from '../core/src/index';
+import { addMonths } from '@rounds/core/calendar';
+import type { EffectivePack } from '@rounds/core/catalogue';
+import { longDate } from '@rounds/core/certification';
+import { appraise, foldEvaluation, type EvaluationEvent } from '@rounds/core/evaluation';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Locator, Page } from 'playwright-core';
 import { startDemo } from '../tools/demoServer';
@@ -36,7 +39,8 @@ function roster(): string {
       bad ??
         (i === 11
           ? '4011,Torvald,Hestwall,Ferry Quay,Quayside,1991-06-17'
-          : `40${String(i).padStart(2, '0')},Given${i},Family${i},Ferry Quay,Quayside,199${i % 10}-03-0${(i % 9) + 1}`),
+          : `40${String(i).padStart(2, '0')},Given${i},Family${i},Ferry ` +
+            `Quay,Quayside,199${i % 10}-03-0${(i % 9) + 1}`),
     );
   }
   return lines.join('\r\n');
@@ -46,25 +50,35 @@ const station = (name: string) => page.getByRole('button', { name: new RegExp(`^
 const check = (id: string): Locator => page.getByRole('group', { name: new RegExp(`^${id} `) });
 async function mark(id: string, result: 'Done' | 'Prompted' | 'Missed') {
   await check(id).getByRole('button', { name: result }).click();
-  await expect.poll(() => check(id).getByRole('button', { name: result }).getAttribute('aria-pressed')).toBe('true');
+  await expect
+    .poll(() => check(id).getByRole('button', { name: result }).getAttribute('aria-pressed'))
+    .toBe('true');
 }
 async function found(id: string, cue: RegExp, grade: string) {
   await check(id).getByRole('button', { name: 'Fault found' }).click();
   await page.getByRole('button', { name: cue }).click();
-  await page.getByRole('group', { name: 'Grade the operator gave' }).getByRole('button', { name: grade }).click();
+  await page
+    .getByRole('group', { name: 'Grade the operator gave' })
+    .getByRole('button', { name: grade })
+    .click();
 }
 async function allDone(except: readonly string[] = []) {
   const groups = page.getByRole('region', { name: 'Checks' }).getByRole('group', { name: /^CF-\d+ / });
-  for (const label of await groups.evaluateAll((list) => list.map((each) => each.getAttribute('aria-label')!.split(' ')[0]!)))
+  for (const label of await groups.evaluateAll((list) =>
+    list.map((each) => each.getAttribute('aria-label')!.split(' ')[0]!),
+  ))
     if (!except.includes(label)) await mark(label, 'Done');
 }
-const saved = () => expect.poll(() => page.getByText('All on the server').count(), { timeout: 20_000 }).toBeGreaterThan(0);
+const saved = () =>
+  expect.poll(() => page.getByText('All on the server').count(), { timeout: 20_000 }).toBeGreaterThan(0);
 
 describe('the whole line', () => {
   it('imports a roster of thirty with three bad rows', async () => {
     await page.getByRole('link', { name: 'People' }).click();
     await page.getByRole('link', { name: 'Import CSV' }).click();
-    await page.getByLabel('CSV file').setInputFiles({ name: 'roster.csv', mimeType: 'text/csv', buffer: Buffer.from(roster()) });
+    await page
+      .getByLabel('CSV file')
+      .setInputFiles({ name: 'roster.csv', mimeType: 'text/csv', buffer: Buffer.from(roster()) });
     const rejected = page.getByRole('table', { name: 'Rejected rows' });
     await rejected.waitFor();
     expect(await rejected.getByRole('row').count()).toBe(1 + 3);
@@ -91,7 +105,11 @@ describe('the whole line', () => {
       const add = page.getByLabel('Add a fault');
       const value = await add
         .locator('option')
-        .evaluateAll((list, wanted) => list.find((each) => each.textContent!.startsWith(`${wanted} `))!.getAttribute('value')!, id);
+        .evaluateAll(
+          (list, wanted) =>
+            list.find((each) => each.textContent!.startsWith(`${wanted} `))!.getAttribute('value')!,
+          id,
+        );
       await add.selectOption(value);
     }
     const go = page.getByRole('button', { name: 'Go to the machine' });
@@ -115,7 +133,9 @@ describe('the whole line', () => {
 
     await page.reload();
     await page.getByRole('heading', { name: 'Fork arms' }).waitFor();
-    expect(await check('CF-12').getByRole('button', { name: 'Prompted' }).getAttribute('aria-pressed')).toBe('true');
+    expect(await check('CF-12').getByRole('button', { name: 'Prompted' }).getAttribute('aria-pressed')).toBe(
+      'true',
+    );
     await page.getByText('Mend: arms narrower').waitFor();
     expect(await page.getByRole('timer').innerText()).toMatch(/^\d+:\d\d$/);
 
@@ -150,7 +170,9 @@ describe('the whole line', () => {
     await station('Function-test lane').click();
     await mark('CF-70', 'Missed');
     await page.getByRole('button', { name: /^Undo/ }).click();
-    await expect.poll(() => check('CF-70').getByRole('button', { name: 'Done' }).getAttribute('aria-pressed')).toBe('true');
+    await expect
+      .poll(() => check('CF-70').getByRole('button', { name: 'Done' }).getAttribute('aria-pressed'))
+      .toBe('true');
     await saved();
   });
 
@@ -160,7 +182,8 @@ describe('the whole line', () => {
     await page.getByRole('textbox', { name: 'Note' }).fill('<img src=x onerror=alert(1)> gust of wind');
     await page.getByRole('button', { name: 'Keep the note' }).click();
     await page.getByText(/saved here/).waitFor();
-    // Even a reload without any network comes back to the same place: shell, evaluation and waiting taps are on the device.
+    // Even a reload without any network comes back to the same place: shell, evaluation and waiting taps
+    // are on the device.
     await page.reload();
     await page.getByRole('heading', { name: 'Function-test lane' }).waitFor();
     await page.getByText(/1 saved here/).waitFor();
@@ -214,7 +237,13 @@ describe('the whole line', () => {
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({
           device: localStorage.getItem('rounds-device'),
-          events: [{ id: '019abcde-0000-7000-8000-000000000001', at: new Date().toISOString(), body: { kind: 'decided', outcome: 'competent' } }],
+          events: [
+            {
+              id: '019abcde-0000-7000-8000-000000000001',
+              at: new Date().toISOString(),
+              body: { kind: 'decided', outcome: 'competent' },
+            },
+          ],
         }),
       });
       return ((await answer.json()) as { code: string }).code;
@@ -255,13 +284,18 @@ describe('the whole line', () => {
         .click();
     }
     await page.getByRole('heading', { name: 'Signed and on record' }).waitFor();
-    const today = await page.evaluate(async () => ((await (await fetch('/api/installation')).json()) as { today: string }).today);
+    const today = await page.evaluate(
+      async () => ((await (await fetch('/api/installation')).json()) as { today: string }).today,
+    );
     until = longDate(addMonths(today, 36));
   });
 
   it('prints the card with name, class and due date; its address answers valid today', async () => {
     const href = (await page.getByRole('link', { name: 'Print the card' }).getAttribute('href'))!;
-    const pdf = await page.evaluate(async (address) => [...new Uint8Array(await (await fetch(address)).arrayBuffer())], href);
+    const pdf = await page.evaluate(
+      async (address) => [...new Uint8Array(await (await fetch(address)).arrayBuffer())],
+      href,
+    );
     const folder = mkdtempSync(join(tmpdir(), 'card-'));
     writeFileSync(join(folder, 'card.pdf'), Buffer.from(pdf));
     const text = execFileSync('pdftotext', ['-layout', join(folder, 'card.pdf'), '-'], { encoding: 'utf8' });
@@ -287,13 +321,14 @@ describe('the whole line', () => {
 });
 
 describe('two trainers at one evaluation', () => {
-  it('the second is told who has it, can look, and takes over with a reason; nothing is overwritten', async () => {
+  it('the second is told who has it and takes over with a reason; nothing is overwritten', async () => {
     await page.goto(`${demo.address}/assess/new`);
     await page.getByLabel('Find by name or payroll number').fill('Hestwall');
     await page.getByRole('button', { name: /Torvald Hestwall/ }).click();
     await chooseMachine(page, /FLT-01/);
     await page.getByRole('button', { name: 'Leave out' }).first().waitFor();
-    while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0) await page.getByRole('button', { name: 'Leave out' }).first().click();
+    while ((await page.getByRole('button', { name: 'Leave out' }).count()) > 0)
+      await page.getByRole('button', { name: 'Leave out' }).first().click();
     await page.getByRole('button', { name: 'Go to the machine' }).click();
     await page.getByRole('button', { name: 'Start the round' }).click();
     await saved();
@@ -328,7 +363,10 @@ describe('score and outcome', () => {
   it('are the same in the browser and on the server for 1,000 generated evaluations', async () => {
     const { build } = await import('esbuild');
     const core = await build({
-      entryPoints: [join(import.meta.dirname, '..', 'core/src/index.ts')],
+      stdin: {
+        contents: "export * from './evaluation'; export * from './catalogue';",
+        resolveDir: join(import.meta.dirname, '..', 'core/src'),
+      },
       bundle: true,
       format: 'iife',
       globalName: 'core',
@@ -337,7 +375,8 @@ describe('score and outcome', () => {
       target: 'chrome110',
     });
     const { simulateEvaluation } = await import('../demo/src/index');
-    const { compose, proposePlants, seededRandom } = await import('../core/src/index');
+    const { compose } = await import('@rounds/core/catalogue');
+    const { proposePlants, seededRandom } = await import('@rounds/core/evaluation');
     const { packsOfCheckout } = await import('../tools/demoServer');
     const { appendPast, composeAndKeep, tables } = await import('../server/src/index');
     const pack = packsOfCheckout().find((each) => each.id === 'counterbalance-forklift')!;
@@ -345,28 +384,63 @@ describe('score and outcome', () => {
     const [person] = await db.select().from(tables.person).limit(1);
     const [unit] = await db.select().from(tables.unit).limit(1);
     const account = (await db.select().from(tables.account)).find((each) => each.login === 'hilda')!;
-    const caller = { id: account.id, name: account.name, login: account.login, role: 'trainer' as const, team: null, personId: null, active: true };
+    const caller = {
+      id: account.id,
+      name: account.name,
+      login: account.login,
+      role: 'trainer' as const,
+      team: null,
+      personId: null,
+      active: true,
+    };
     const random = seededRandom(99);
     const given: { id: string; hash: string; events: EvaluationEvent[]; starts: string[] }[] = [];
     const packs = new Map<string, EffectivePack>();
     for (let i = 0; i < 1000; i++) {
       const variant = ['diesel', 'petrol', 'lpg', 'electric'][i % 4]!;
-      const effective = compose(pack, { variant, features: i % 3 === 0 ? { tyres: 'cushion', attachment: 'none' } : {} });
+      const effective = compose(pack, {
+        variant,
+        features: i % 3 === 0 ? { tyres: 'cushion', attachment: 'none' } : {},
+      });
       packs.set(effective.hash, effective);
       const planted = proposePlants(effective, i % 6, i).map((each) => each.id);
-      const skill = { thorough: random(), sharp: random(), grading: random(), pace: random() * 1.2, start: ['st-01', 'st-04', 'st-08'][i % 3]! };
+      const skill = {
+        thorough: random(),
+        sharp: random(),
+        grading: random(),
+        pace: random() * 1.2,
+        start: ['st-01', 'st-04', 'st-08'][i % 3]!,
+      };
       const starts = Array.from({ length: i % 4 }, (_, k) => ['st-01', 'st-08'][(i + k) % 2]!);
-      const events = simulateEvaluation(effective, skill, { startedAt: '2026-01-05T09:00:00.000Z', planted, random, earlierStarts: starts, sign: false }).filter(
-        (each) => each.body.kind === 'planted' || each.body.kind === 'retrieved' || random() > (i % 5 === 0 ? 0.03 : 0),
+      const events = simulateEvaluation(effective, skill, {
+        startedAt: '2026-01-05T09:00:00.000Z',
+        planted,
+        random,
+        earlierStarts: starts,
+        sign: false,
+      }).filter(
+        (each) =>
+          each.body.kind === 'planted' ||
+          each.body.kind === 'retrieved' ||
+          random() > (i % 5 === 0 ? 0.03 : 0),
       );
-      if (events.length > 0) given.push({ id: `0190${String(i).padStart(4, '0')}-0000-7000-8000-000000000000`, hash: effective.hash, events, starts });
+      if (events.length > 0)
+        given.push({
+          id: `0190${String(i).padStart(4, '0')}-0000-7000-8000-000000000000`,
+          hash: effective.hash,
+          events,
+          starts,
+        });
     }
     // The server's path: stored through its append, read back from the database, appraised there.
     const { eventsOf } = await import('../server/src/index');
     const onServer: { score: number | null; outcome: string; reasons: string }[] = [];
     for (const each of given) {
       const effective = packs.get(each.hash)!;
-      await composeAndKeep(db, pack, { variant: effective.fitOut['variant']!, features: Object.fromEntries(pack.features.map((f) => [f.id, effective.fitOut[f.id]!])) });
+      await composeAndKeep(db, pack, {
+        variant: effective.fitOut['variant']!,
+        features: Object.fromEntries(pack.features.map((f) => [f.id, effective.fitOut[f.id]!])),
+      });
       const [row] = await db
         .insert(tables.evaluation)
         .values({
@@ -384,7 +458,11 @@ describe('score and outcome', () => {
         .returning();
       await appendPast(db, caller, row!, each.events, { zone: 'Europe/London', today: '2026-01-06' });
       const result = appraise(effective, foldEvaluation(await eventsOf(db, each.id)), each.starts);
-      onServer.push({ score: result.score, outcome: result.outcome, reasons: JSON.stringify(result.reasons) });
+      onServer.push({
+        score: result.score,
+        outcome: result.outcome,
+        reasons: JSON.stringify(result.reasons),
+      });
     }
     const blank = await browser();
     await blank.page.goto(`${demo.address}/ring.svg`);
@@ -394,10 +472,18 @@ describe('score and outcome', () => {
       inBrowser.push(
         ...(await blank.page.evaluate(
           ({ chunk, all }) => {
-            const c = (globalThis as unknown as { core: { appraise: typeof appraise; foldEvaluation: typeof foldEvaluation } }).core;
+            const c = (
+              globalThis as unknown as {
+                core: { appraise: typeof appraise; foldEvaluation: typeof foldEvaluation };
+              }
+            ).core;
             return chunk.map((each) => {
               const result = c.appraise(all[each.hash]!, c.foldEvaluation(each.events), each.starts);
-              return { score: result.score, outcome: result.outcome as string, reasons: JSON.stringify(result.reasons) };
+              return {
+                score: result.score,
+                outcome: result.outcome as string,
+                reasons: JSON.stringify(result.reasons),
+              };
             });
           },
           { chunk: given.slice(i, i + 50), all: Object.fromEntries(packs) },

@@ -1,27 +1,18 @@
-/** `npm run bench [-- server]`: figures, each beside a baseline taken in the same run; only those of the server when asked. Nothing here passes or fails. */
+/**
+ * `npm run bench [-- server]`: figures, each beside a baseline taken in the same run; only those of the
+ * server when asked. Nothing here passes or fails.
+ */
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { parse as parseYaml } from 'yaml';
-import {
-  addDays,
-  addMonths,
-  analyseRound,
-  appraise,
-  compose,
-  DEFAULT_RULES,
-  foldEvaluation,
-  libraryRows,
-  LibrarySearch,
-  proposePlants,
-  readPack,
-  seededRandom,
-  standing,
-  type CertificationEvent,
-  type Pack,
-} from '../core/src/index';
+import { addDays, addMonths } from '@rounds/core/calendar';
+import { compose, libraryRows, LibrarySearch, readPack, type Pack } from '@rounds/core/catalogue';
+import { DEFAULT_RULES, standing, type CertificationEvent } from '@rounds/core/certification';
+import { appraise, foldEvaluation, proposePlants, seededRandom } from '@rounds/core/evaluation';
+import { analyseRound } from '@rounds/core/round';
 import { seededIds, simulateEvaluation } from '../demo/src/index';
 import { projectStandings, standingsToday, tables } from '../server/src/index';
 import { sql } from 'drizzle-orm';
@@ -35,7 +26,8 @@ const root = join(import.meta.dirname, '..');
 ensureBuilt();
 ensureDebianPackages();
 
-const row = (what: string, figure: string, baseline = '') => console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${baseline}`);
+const row = (what: string, figure: string, baseline = '') =>
+  console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${baseline}`);
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
 async function times(n: number, what: () => unknown): Promise<number[]> {
   const list: number[] = [];
@@ -60,12 +52,16 @@ if (process.argv[2] === 'server') process.exit(0);
     .filter((name) => /^(TodayScreen|StateBox|TimeArc|api|discs)/.test(name))
     .map((name) => `assets/${name}`);
   const files = [...new Set([...first, ...today])];
-  const fonts = readdirSync(join(dist, 'assets')).filter((name) => /latin-(400|700)-normal.*woff2$/.test(name) && !/latin-ext/.test(name));
+  const fonts = readdirSync(join(dist, 'assets')).filter(
+    (name) => /latin-(400|700)-normal.*woff2$/.test(name) && !/latin-ext/.test(name),
+  );
   const every = readdirSync(join(dist, 'assets')).filter((name) => /\.(js|css)$/.test(name));
   row(
     'first load of the web app, gzip (HTML, JS, CSS of Today)',
     `${((gz('index.html') + files.reduce((sum, f) => sum + gz(f), 0)) / 1024).toFixed(0)} kB`,
-    `limit 350 kB; all areas together ${(every.reduce((sum, f) => sum + gz(`assets/${f}`), 0) / 1024).toFixed(0)} kB; fonts ${(fonts.reduce((sum, f) => sum + readFileSync(join(dist, 'assets', f)).length, 0) / 1024).toFixed(0)} kB`,
+    'limit 350 kB; all areas together ' +
+      `${(every.reduce((sum, f) => sum + gz(`assets/${f}`), 0) / 1024).toFixed(0)} kB; ` +
+      `fonts ${(fonts.reduce((sum, f) => sum + readFileSync(join(dist, 'assets', f)).length, 0) / 1024).toFixed(0)} kB`,
   );
 }
 
@@ -89,7 +85,10 @@ if (process.argv[2] === 'server') process.exit(0);
     });
   const cold = await start();
   const warm = await start();
-  const [node] = await times(3, () => new Promise((resolve) => spawn(process.execPath, ['-e', '0']).once('exit', resolve)));
+  const [node] = await times(
+    3,
+    () => new Promise((resolve) => spawn(process.execPath, ['-e', '0']).once('exit', resolve)),
+  );
   row('cold start, demo made', `${(cold / 1000).toFixed(2)} s`, `node alone ${(node! / 1000).toFixed(2)} s`);
   row('warm start', `${(warm / 1000).toFixed(2)} s`, 'limit 5 s');
   rmSync(data, { recursive: true, force: true });
@@ -125,14 +124,23 @@ if (process.argv[2] === 'server') process.exit(0);
       }));
     }),
   );
-  for (let i = 0; i < events.length; i += 2000) await db.insert(tables.certificationEventRow).values(events.slice(i, i + 2000));
+  for (let i = 0; i < events.length; i += 2000)
+    await db.insert(tables.certificationEventRow).values(events.slice(i, i + 2000));
   const asOf = await standingsToday(demo.house);
   await demo.house.db.transaction((tx) => projectStandings(tx, asOf));
   const { context, close } = await openBrowser();
   const page = context.pages()[0]!;
   await signIn(page, demo.address, 'hilda');
-  const request = median(await times(5, () => page.evaluate(async () => (await fetch('/api/matrix?limit=500')).text())));
-  const raw = median(await times(5, () => db.execute(sql`select person_id, class_id, on_date, body from certification_event order by on_date, seq`)));
+  const request = median(
+    await times(5, () => page.evaluate(async () => (await fetch('/api/matrix?limit=500')).text())),
+  );
+  const raw = median(
+    await times(5, () =>
+      db.execute(
+        sql`select person_id, class_id, on_date, body from certification_event order by on_date, seq`,
+      ),
+    ),
+  );
   const drawn: number[] = [];
   for (let i = 0; i < 3; i++) {
     await page.goto(`${demo.address}/classes`);
@@ -151,7 +159,11 @@ if (process.argv[2] === 'server') process.exit(0);
     `${request.toFixed(0)} ms`,
     `raw SQL of the same rows, same driver ${raw.toFixed(0)} ms (ratio ${(request / raw).toFixed(1)})`,
   );
-  row('matrix of 1,000 x 20, click to drawn', `${median(drawn).toFixed(0)} ms`, `ratio to raw SQL ${(median(drawn) / raw).toFixed(1)}`);
+  row(
+    'matrix of 1,000 x 20, click to drawn',
+    `${median(drawn).toFixed(0)} ms`,
+    `ratio to raw SQL ${(median(drawn) / raw).toFixed(1)}`,
+  );
   await close();
   await demo.stop();
 }
@@ -175,26 +187,51 @@ if (process.argv[2] === 'server') process.exit(0);
   });
   const [loop] = await times(1, () => {
     let n = 0;
-    for (let i = 0; i < 100; i++) for (const each of histories) for (const event of each) if (event.on <= '2026-06-01') n += 1;
+    for (let i = 0; i < 100; i++)
+      for (const each of histories) for (const event of each) if (event.on <= '2026-06-01') n += 1;
     return n;
   });
-  row('100,000 standings of six events', `${(took! / 1000).toFixed(2)} s`, `limit 2 s; walking the same events only ${loop!.toFixed(0)} ms`);
+  row(
+    '100,000 standings of six events',
+    `${(took! / 1000).toFixed(2)} s`,
+    `limit 2 s; walking the same events only ${loop!.toFixed(0)} ms`,
+  );
 
   const pack = packsOfCheckout().find((each) => each.id === 'counterbalance-forklift')!;
   const effective = compose(pack, { variant: 'diesel' });
   const events = simulateEvaluation(
     effective,
     { thorough: 1, sharp: 0.8, grading: 0.7, pace: 0.8, start: 'st-01' },
-    { startedAt: '2026-05-05T09:00:00.000Z', planted: proposePlants(effective, 6, 5).map((each) => each.id), random: seededRandom(5), earlierStarts: [], sign: false },
+    {
+      startedAt: '2026-05-05T09:00:00.000Z',
+      planted: proposePlants(effective, 6, 5).map((each) => each.id),
+      random: seededRandom(5),
+      earlierStarts: [],
+      sign: false,
+    },
   );
   while (events.length < 200)
-    events.splice(events.length - 10, 0, ...events.slice(20, 60).map((each) => ({ ...each, id: `${each.id.slice(0, -4)}${String(events.length).padStart(4, '0')}` })));
+    events.splice(
+      events.length - 10,
+      0,
+      ...events
+        .slice(20, 60)
+        .map((each) => ({ ...each, id: `${each.id.slice(0, -4)}${String(events.length).padStart(4, '0')}` })),
+    );
   const two = events.slice(0, 200);
   const fold = median(await times(30, () => foldEvaluation(two)));
   const record = foldEvaluation(two);
   const analyse = median(await times(30, () => analyseRound(effective, record.round, record.planted, [])));
-  row('round analysis of 200 events', `${analyse.toFixed(2)} ms`, `folding the same events ${fold.toFixed(2)} ms`);
-  row('whole appraisal of 200 events', `${median(await times(30, () => appraise(effective, record, []))).toFixed(2)} ms`, '');
+  row(
+    'round analysis of 200 events',
+    `${analyse.toFixed(2)} ms`,
+    `folding the same events ${fold.toFixed(2)} ms`,
+  );
+  row(
+    'whole appraisal of 200 events',
+    `${median(await times(30, () => appraise(effective, record, []))).toFixed(2)} ms`,
+    '',
+  );
 }
 
 // The library of classes.
@@ -205,26 +242,40 @@ if (process.argv[2] === 'server') process.exit(0);
   const parse = median(await times(7, () => parseYaml(source(largest))));
   const read = median(await times(5, () => readPack(source(largest))));
   const fresh = Array.from({ length: 20 }, () => structuredClone(largest));
-  const unknown = median(await times(fresh.length, () => compose(fresh.pop()!, { variant: largest.variants[0]!.id })));
+  const unknown = median(
+    await times(fresh.length, () => compose(fresh.pop()!, { variant: largest.variants[0]!.id })),
+  );
   const composed = await times(60, () => compose(largest, { variant: largest.variants[0]!.id }));
   row(
     `composing the largest pack (${largest.id}), with its hash`,
     `${median(composed).toFixed(1)} ms`,
-    `limit 5 ms; of a pack never hashed before ${unknown.toFixed(1)} ms; parsing its YAML ${parse.toFixed(0)} ms; reading with all checks ${read.toFixed(0)} ms`,
+    `limit 5 ms; of a pack never hashed before ${unknown.toFixed(1)} ms; parsing its ` +
+      `YAML ${parse.toFixed(0)} ms; reading with all checks ${read.toFixed(0)} ms`,
   );
-  const every = median(await times(5, () => packs.forEach((each) => compose(each, { variant: each.variants[0]!.id }))));
+  const every = median(
+    await times(5, () => packs.forEach((each) => compose(each, { variant: each.variants[0]!.id }))),
+  );
   row(`composing all ${packs.length} packs`, `${every.toFixed(0)} ms`, '');
 
   const rows = packs.flatMap(libraryRows);
   const engine = new LibrarySearch(rows);
   const QUERIES = ['cool down', 'belt', 'two wraps', 'e', 'hydraulic oil level', 'park brake', 'a', 'WL-P3'];
   const search = await times(15, () => QUERIES.forEach((each) => engine.find(each)));
-  const slowest = Math.max(...(await Promise.all(QUERIES.map(async (each) => median(await times(9, () => engine.find(each)))))));
-  const naive = median(await times(9, () => QUERIES.forEach((words) => rows.filter((each) => `${each.title} ${each.says}`.toLowerCase().includes(words.toLowerCase())))));
+  const slowest = Math.max(
+    ...(await Promise.all(QUERIES.map(async (each) => median(await times(9, () => engine.find(each)))))),
+  );
+  const naive = median(
+    await times(9, () =>
+      QUERIES.forEach((words) =>
+        rows.filter((each) => `${each.title} ${each.says}`.toLowerCase().includes(words.toLowerCase())),
+      ),
+    ),
+  );
   row(
     `search over ${rows.length} rows of all classes, mean of ${QUERIES.length} queries`,
     `${(median(search) / QUERIES.length).toFixed(1)} ms`,
-    `limit 50 ms; slowest query ${slowest.toFixed(1)} ms; plain scan for the words as they stand ${(naive / QUERIES.length).toFixed(1)} ms`,
+    `limit 50 ms; slowest query ${slowest.toFixed(1)} ms; plain scan for the words as ` +
+      `they stand ${(naive / QUERIES.length).toFixed(1)} ms`,
   );
 
   const demo = await startDemo();
@@ -255,14 +306,20 @@ if (process.argv[2] === 'server') process.exit(0);
       ),
     );
   }
-  row('search in Chromium, key to results drawn', `${median(shown).toFixed(0)} ms`, `slowest ${Math.max(...shown).toFixed(0)} ms`);
+  row(
+    'search in Chromium, key to results drawn',
+    `${median(shown).toFixed(0)} ms`,
+    `slowest ${Math.max(...shown).toFixed(0)} ms`,
+  );
 
   // From the last byte of the class's data to the ring on screen (the frame after it is in the document).
   await page.addInitScript(() => {
     new MutationObserver((_, observer) => {
       if (!document.querySelector('svg.plan .station')) return;
       observer.disconnect();
-      requestAnimationFrame(() => setTimeout(() => ((globalThis as unknown as { drawnAt: number }).drawnAt = performance.now())));
+      requestAnimationFrame(() =>
+        setTimeout(() => ((globalThis as unknown as { drawnAt: number }).drawnAt = performance.now())),
+      );
     }).observe(document, { childList: true, subtree: true });
   });
   const drawn: number[] = [];
@@ -271,12 +328,20 @@ if (process.argv[2] === 'server') process.exit(0);
     await page.waitForFunction(() => 'drawnAt' in globalThis);
     drawn.push(
       await page.evaluate((id) => {
-        const data = performance.getEntriesByType('resource').filter((each) => new URL(each.name).pathname === `/api/classes/${id}`) as PerformanceResourceTiming[];
+        const data = performance
+          .getEntriesByType('resource')
+          .filter(
+            (each) => new URL(each.name).pathname === `/api/classes/${id}`,
+          ) as PerformanceResourceTiming[];
         return (globalThis as unknown as { drawnAt: number }).drawnAt - data[0]!.responseEnd;
       }, pack.id),
     );
   }
-  row(`class page, data arrived to drawn, median of ${packs.length}`, `${median(drawn).toFixed(0)} ms`, `limit 200 ms; slowest ${Math.max(...drawn).toFixed(0)} ms`);
+  row(
+    `class page, data arrived to drawn, median of ${packs.length}`,
+    `${median(drawn).toFixed(0)} ms`,
+    `limit 200 ms; slowest ${Math.max(...drawn).toFixed(0)} ms`,
+  );
   await close();
   await demo.stop();
 }

@@ -5,10 +5,18 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { routes } from '@rounds/contract';
-import { addDays, seededRandom } from '@rounds/core';
+import { addDays } from '@rounds/core/calendar';
+import { seededRandom } from '@rounds/core/evaluation';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import { DEMO_PASSWORD, openHouse, openStore, projectStandings, standingsToday, tables } from '../server/src/index';
+import {
+  DEMO_PASSWORD,
+  openHouse,
+  openStore,
+  projectStandings,
+  standingsToday,
+  tables,
+} from '../server/src/index';
 import { Caller, DEVICE, FORKLIFT } from '../server/src/tests/desk';
 
 /** Figures of the built server, as a process of its own, with 10,000 people. */
@@ -16,7 +24,8 @@ const root = join(import.meta.dirname, '..');
 const PEOPLE = 10_000;
 const CLASSES = 6;
 
-const quantile = (list: readonly number[], share: number) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))]!;
+const quantile = (list: readonly number[], share: number) =>
+  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))]!;
 const median = (list: readonly number[]) => quantile(list, 0.5);
 
 function start(data: string): Promise<{ child: ChildProcess; address: string; stop: () => Promise<void> }> {
@@ -30,7 +39,8 @@ function start(data: string): Promise<{ child: ChildProcess; address: string; st
       said += chunk.toString();
       const address = /ready at (http:\/\/\S+)/.exec(said)?.[1];
       if (!address) return;
-      const stop = () => new Promise<void>((gone) => (child.once('exit', () => gone()), child.kill('SIGTERM')));
+      const stop = () =>
+        new Promise<void>((gone) => (child.once('exit', () => gone()), child.kill('SIGTERM')));
       resolve({ child, address, stop });
     });
   });
@@ -46,7 +56,10 @@ async function timed(n: number, what: () => Promise<unknown>): Promise<number[]>
   return list;
 }
 
-/** People with a certificate in each of six classes, and their standings. Answers what plain SQL over the projection takes. */
+/**
+ * People with a certificate in each of six classes, and their standings. Answers what plain SQL over the
+ * projection takes.
+ */
 async function fill(data: string, row: Row): Promise<{ today: number; matrix: number }> {
   const store = await openStore({ directory: data, migrations: join(root, 'server', 'migrations') });
   const house = openHouse(store);
@@ -63,7 +76,8 @@ async function fill(data: string, row: Row): Promise<{ today: number; matrix: nu
     team: `Team ${i % 40}`,
     born: '1985-04-01',
   }));
-  for (let i = 0; i < people.length; i += 2000) await db.insert(tables.person).values(people.slice(i, i + 2000));
+  for (let i = 0; i < people.length; i += 2000)
+    await db.insert(tables.person).values(people.slice(i, i + 2000));
   const events = people.flatMap((person) =>
     classes.map((each) => ({
       id: uuidv7(),
@@ -74,10 +88,15 @@ async function fill(data: string, row: Row): Promise<{ today: number; matrix: nu
       accountId: trainer!.id,
     })),
   );
-  for (let i = 0; i < events.length; i += 2000) await db.insert(tables.certificationEventRow).values(events.slice(i, i + 2000));
+  for (let i = 0; i < events.length; i += 2000)
+    await db.insert(tables.certificationEventRow).values(events.slice(i, i + 2000));
   const today = await standingsToday(house);
   const [projecting] = await timed(1, () => house.db.transaction((tx) => projectStandings(tx, today)));
-  row(`standings of ${PEOPLE} people x ${CLASSES} classes made anew`, `${(projecting! / 1000).toFixed(1)} s`, 'npm run rebuild');
+  row(
+    `standings of ${PEOPLE} people x ${CLASSES} classes made anew`,
+    `${(projecting! / 1000).toFixed(1)} s`,
+    'npm run rebuild',
+  );
   const plainToday = async () => {
     await db.execute(sql`select status, count(*) from standing group by status`);
     await db.execute(sql`select s.*, p.given_name, p.family_name, p.team from standing s join person p on p.id = s.person_id
@@ -97,7 +116,11 @@ async function fill(data: string, row: Row): Promise<{ today: number; matrix: nu
 }
 
 const agent = new Agent({ keepAlive: true, maxSockets: 32 });
-function get(address: string, path: string, headers: Record<string, string>): Promise<{ status: number; etag: string | undefined }> {
+function get(
+  address: string,
+  path: string,
+  headers: Record<string, string>,
+): Promise<{ status: number; etag: string | undefined }> {
   return new Promise((resolve, reject) => {
     request(`${address}${path}`, { agent, headers }, (answer) => {
       answer.resume();
@@ -142,7 +165,8 @@ export async function benchServer(row: Row): Promise<void> {
     row(
       `${name}, ${PEOPLE} people x ${CLASSES} classes, request`,
       `${took.toFixed(0)} ms`,
-      `plain SQL over the projection ${baseline.toFixed(0)} ms (ratio ${(took / baseline).toFixed(1)}, limit 3)`,
+      `plain SQL over the projection ${baseline.toFixed(0)} ms (ratio ` +
+        `${(took / baseline).toFixed(1)}, limit 3)`,
     );
   }
 
@@ -153,7 +177,8 @@ export async function benchServer(row: Row): Promise<void> {
     row(
       `${path} read again, requests a second`,
       cached.toFixed(0),
-      `an endpoint that only knows the caller ${empty.toFixed(0)} (ratio ${(cached / empty).toFixed(2)}, limit 0.5)`,
+      `an endpoint that only knows the caller ${empty.toFixed(0)} (ratio ` +
+        `${(cached / empty).toFixed(2)}, limit 0.5)`,
     );
   }
 
@@ -171,33 +196,61 @@ export async function benchServer(row: Row): Promise<void> {
   await new Promise((resolve) => setTimeout(resolve, 2500));
   const began = performance.now();
   const busy: number[] = [];
-  while (performance.now() - began < 8000) busy.push(...(await timed(50, () => get(server.address, '/healthz', {}))));
+  while (performance.now() - began < 8000)
+    busy.push(...(await timed(50, () => get(server.address, '/healthz', {}))));
   printing = false;
   await Promise.all(clients);
   const [p99, p99Busy] = [quantile(idle, 0.99), quantile(busy, 0.99)];
   row(
     '/healthz p99 while five clients print PDFs',
     `${p99Busy.toFixed(1)} ms`,
-    `idle ${p99.toFixed(1)} ms (ratio ${(p99Busy / p99).toFixed(1)}, limit 5); ${printed} PDFs, slowest health ${Math.max(...busy).toFixed(0)} ms`,
+    `idle ${p99.toFixed(1)} ms (ratio ${(p99Busy / p99).toFixed(1)}, limit 5); ` +
+      `${printed} PDFs, slowest health ${Math.max(...busy).toFixed(0)} ms`,
   );
 
-  const person = ((await trainer.call(routes.people, { query: { limit: 1 } })).body as { rows: { person: { id: string } }[] }).rows[0]!.person.id;
+  const person = (
+    (await trainer.call(routes.people, { query: { limit: 1 } })).body as {
+      rows: { person: { id: string } }[];
+    }
+  ).rows[0]!.person.id;
   const unit = (
-    (await trainer.call(routes.units, { query: { classId: FORKLIFT } })).body as { units: { id: string; variant: string; features: Record<string, string> }[] }
+    (await trainer.call(routes.units, { query: { classId: FORKLIFT } })).body as {
+      units: { id: string; variant: string; features: Record<string, string> }[];
+    }
   ).units[0]!;
   const id = uuidv7();
   await trainer.call(routes.createEvaluation, {
-    body: { id, personId: person, classId: FORKLIFT, unitId: unit.id, variant: unit.variant, features: unit.features, conditions: '', device: DEVICE },
+    body: {
+      id,
+      personId: person,
+      classId: FORKLIFT,
+      unitId: unit.id,
+      variant: unit.variant,
+      features: unit.features,
+      conditions: '',
+      device: DEVICE,
+    },
   });
   const appends: number[] = [];
   for (let i = 0; i < 12; i++) {
-    const events = Array.from({ length: 500 }, () => ({ id: randomUUID(), at: new Date().toISOString(), body: { kind: 'noted' as const, words: 'a tap' } }));
-    appends.push((await timed(1, () => trainer.call(routes.appendEvents, { params: { id }, body: { device: DEVICE, events } })))[0]!);
+    const events = Array.from({ length: 500 }, () => ({
+      id: randomUUID(),
+      at: new Date().toISOString(),
+      body: { kind: 'noted' as const, words: 'a tap' },
+    }));
+    appends.push(
+      (
+        await timed(1, () =>
+          trainer.call(routes.appendEvents, { params: { id }, body: { device: DEVICE, events } }),
+        )
+      )[0]!,
+    );
   }
   row(
     '500 events appended to 5,500',
     `${appends[11]!.toFixed(0)} ms`,
-    `to none ${appends[0]!.toFixed(0)} ms (ratio ${(appends[11]! / appends[0]!).toFixed(1)}); straight growth, not its square`,
+    `to none ${appends[0]!.toFixed(0)} ms (ratio ` +
+      `${(appends[11]! / appends[0]!).toFixed(1)}); straight growth, not its square`,
   );
   await server.stop();
   rmSync(data, { recursive: true, force: true });

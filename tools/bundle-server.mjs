@@ -1,4 +1,7 @@
-/** Bundles the server and its worker threads with the workspace packages they use into server/dist; registry packages stay outside. */
+/**
+ * Bundles the server and its worker threads with the workspace packages they use into server/dist; registry
+ * packages stay outside.
+ */
 import { build } from 'esbuild';
 import { join } from 'node:path';
 import { root } from './setup.mjs';
@@ -13,9 +16,9 @@ await build({
   sourcemap: true,
   packages: 'external',
   alias: {
-    '@rounds/core': join(root, 'core/src/index.ts'),
-    '@rounds/contract/openapi': join(root, 'contract/src/openapi.ts'),
-    '@rounds/contract': join(root, 'contract/src/index.ts'),
+    '@rounds/core': join(root, 'core/src'),
+
+    '@rounds/contract': join(root, 'contract/src'),
     '@rounds/demo': join(root, 'demo/src/index.ts'),
   },
   logLevel: 'warning',

@@ -9,7 +9,11 @@ const root = join(import.meta.dirname, '..');
 const folder = mkdtempSync(join(tmpdir(), 'rounds-commands-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const run = (tool: string, ...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'tools', tool), ...args], { cwd: root, encoding: 'utf8' });
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    ['--import', 'tsx', join(root, 'tools', tool), ...args],
+    { cwd: root, encoding: 'utf8' },
+  );
   return { status, lines: stdout.trimEnd().split('\n'), stdout, stderr };
 };
 const file = (name: string, text: string) => {
@@ -20,11 +24,15 @@ const file = (name: string, text: string) => {
 
 describe('reference', () => {
   it('runs every case of a file and ends with the count', () => {
-    const { status, lines } = run('reference.ts', 'core/reference/detection.json', 'core/reference/dates.json');
+    const { status, lines } = run(
+      'reference.ts',
+      'core/reference/detection.json',
+      'core/reference/dates.json',
+    );
     expect(status).toBe(0);
     expect(lines.at(-1)).toBe('79 passed, 0 failed');
   });
-  it('reports a wrong value as failed with both values, and a kind that is not built as skipped by name', () => {
+  it('reports a wrong value as failed with both, and a kind not built as skipped by name', () => {
     const cases = [
       { name: 'wrong', kind: 'leap_year', inputs: { year: 1900 }, expected: { leap: true }, tolerance: 0 },
       { name: 'unknown', kind: 'tides', inputs: {}, expected: {}, tolerance: 0 },
@@ -47,17 +55,30 @@ describe('pack', () => {
   it('says what a sound pack holds', () => {
     const { status, stdout } = run('pack.ts', 'check', 'packs/counterbalance-forklift.yaml');
     expect(status).toBe(0);
-    expect(stdout).toMatch(/sound \(72 checkpoints, 97 faults, 21 procedures, 1\d\d steps, 37 numbers, 28 criteria\)/);
+    expect(stdout).toMatch(
+      /sound \(72 checkpoints, 97 faults, 21 procedures, 1\d\d steps, 37 numbers, 28 criteria\)/,
+    );
   });
   it('names file, line and rule of each error', () => {
-    const bad = file('bad.yaml', sound.replace('  - id: CF-11\n', '  - id: CF-10\n').replace('needs: [ "tyres=pneumatic" ]', 'needs: [ "tires=pneumatic" ]'));
+    const bad = file(
+      'bad.yaml',
+      sound
+        .replace('  - id: CF-11\n', '  - id: CF-10\n')
+        .replace('needs: [ "tyres=pneumatic" ]', 'needs: [ "tires=pneumatic" ]'),
+    );
     const { status, lines } = run('pack.ts', 'check', bad);
     expect(status).toBe(1);
     expect(lines.some((each) => /bad\.yaml:\d+: unique-id: id "CF-10"/.test(each))).toBe(true);
     expect(lines.some((each) => /bad\.yaml:\d+: unknown-feature: .*"tires"/.test(each))).toBe(true);
   });
   it('goes on to the next file after a bad or missing one', () => {
-    const { status, stdout } = run('pack.ts', 'check', join(folder, 'nowhere.yaml'), file('empty.yaml', ''), 'packs/counterbalance-forklift.yaml');
+    const { status, stdout } = run(
+      'pack.ts',
+      'check',
+      join(folder, 'nowhere.yaml'),
+      file('empty.yaml', ''),
+      'packs/counterbalance-forklift.yaml',
+    );
     expect(status).toBe(1);
     expect(stdout).toMatch(/cannot be read[\s\S]*empty\.yaml:1: schema[\s\S]*sound/);
   });
@@ -69,14 +90,19 @@ describe('pack', () => {
     expect(run('pack.ts', 'format', messy).stdout).toContain('formatted');
     expect(readFileSync(messy, 'utf8')).toBe(`# kept\n${sound}`);
     expect(run('pack.ts', 'format', messy).stdout).toContain('already in style');
-    expect(run('pack.ts', 'diff', 'packs/counterbalance-forklift.yaml', messy).stdout).toContain('no difference');
+    expect(run('pack.ts', 'diff', 'packs/counterbalance-forklift.yaml', messy).stdout).toContain(
+      'no difference',
+    );
   });
   it('tells two packs apart row by row', () => {
     const { status, stdout } = run(
       'pack.ts',
       'diff',
       'packs/counterbalance-forklift.yaml',
-      file('other.yaml', sound.replace('at: 5 }, { grade: stop, at: 10 }', 'at: 6 }, { grade: stop, at: 10 }')),
+      file(
+        'other.yaml',
+        sound.replace('at: 5 }, { grade: stop, at: 10 }', 'at: 6 }, { grade: stop, at: 10 }'),
+      ),
     );
     expect(status).toBe(0);
     expect(stdout).toMatch(/~ Check CF-11: [\s\S]*gauges: [\s\S]*1 rows differ/);
@@ -88,10 +114,13 @@ describe('pack', () => {
     expect(lines.filter((each) => /^[a-z-]+(\s+\d+){14}$/.test(each.trim()))).toHaveLength(24);
     expect(lines).toContain('without origin: 0');
     const bare = file('bare.yaml', sound.replace(/ {8}why: .*\n/, ''));
-    expect(run('pack.ts', 'coverage', bare).stdout).toMatch(/steps without reason: 1 \(counterbalance-forklift\/CF-/);
+    expect(run('pack.ts', 'coverage', bare).stdout).toMatch(
+      /steps without reason: 1 \(counterbalance-forklift\/CF-/,
+    );
   });
   it('says how it is used', () => {
-    for (const args of [[], ['diff', 'packs/push-mower.yaml'], ['check'], ['dance']]) expect(run('pack.ts', ...args).status).toBe(2);
+    for (const args of [[], ['diff', 'packs/push-mower.yaml'], ['check'], ['dance']])
+      expect(run('pack.ts', ...args).status).toBe(2);
   });
   it('prints the schema as JSON', () => {
     expect((JSON.parse(run('pack.ts', 'schema').stdout) as { $schema: string }).$schema).toMatch(/2020-12/);

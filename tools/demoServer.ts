@@ -1,9 +1,18 @@
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { localDate, readPack, type Pack } from '../core/src/index';
+import { localDate } from '@rounds/core/calendar';
+import { readPack, type Pack } from '@rounds/core/catalogue';
 import { demoOrganisation } from '../demo/src/index';
-import { application, listen, openHouse, openStore, publishPack, seedDemo, type House } from '../server/src/index';
+import {
+  application,
+  listen,
+  openHouse,
+  openStore,
+  publishPack,
+  seedDemo,
+  type House,
+} from '../server/src/index';
 
 const root = join(import.meta.dirname, '..');
 
@@ -18,8 +27,13 @@ export function packsOfCheckout(): Pack[] {
     });
 }
 
-/** A demo (or, with `demo: false`, a new installation) served from this process on a free port, with data in a temporary directory. */
-export async function startDemo(options: { demo?: boolean } = {}): Promise<{ address: string; house: House; directory: string; stop: () => Promise<void> }> {
+/**
+ * A demo (or, with `demo: false`, a new installation) served from this process on a free port, with data in
+ * a temporary directory.
+ */
+export async function startDemo(
+  options: { demo?: boolean } = {},
+): Promise<{ address: string; house: House; directory: string; stop: () => Promise<void> }> {
   const directory = mkdtempSync(join(tmpdir(), 'rounds-data-'));
   const store = await openStore({ directory, migrations: join(root, 'server', 'migrations') });
   const house = openHouse(store, { demo: options.demo !== false });

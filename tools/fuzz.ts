@@ -2,14 +2,15 @@ import { request } from 'node:http';
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 import { routes, type RouteSpec } from '@rounds/contract';
-import { seededRandom } from '@rounds/core';
+import { seededRandom } from '@rounds/core/evaluation';
 import { z } from 'zod';
 import { FORKLIFT, openYard } from '../server/src/tests/desk';
 
 /**
- * Malformed requests made from the contract with a seed: every route and role, with values that are nearly right, of the wrong kind, too
- * long, too large, half a character, a year that is none, a cursor of another list, a broken encoding. Counts answers of 500, answers that
- * took over two seconds, and what the memory grew by.
+ * Malformed requests made from the contract with a seed: every route and role, with values that are nearly
+ * right, of the wrong kind, too long, too large, half a character, a year that is none, a cursor of another
+ * list, a broken encoding. Counts answers of 500, answers that took over two seconds, and what the memory
+ * grew by.
  */
 const [count = '100000', seed = '1'] = process.argv.slice(2);
 const TOTAL = Number(count);
@@ -29,7 +30,10 @@ async function signAllIn(): Promise<void> {
   cookies = ['', ...(await Promise.all(logins.map(async (login) => (await yard.as(login)).cookie)))];
 }
 await signAllIn();
-/** Routes that end the session they are called with, and those that print or write long files, of which fewer are asked. */
+/**
+ * Routes that end the session they are called with, and those that print or write long files, of which
+ * fewer are asked.
+ */
 const ENDING = new Set(['signOut', 'signIn', 'changePassword', 'createAdministrator']);
 const LONG = new Set([
   'report',
@@ -45,7 +49,14 @@ const LONG = new Set([
   'library',
   'machineClass',
 ]);
-const ids = [yard.ids.operatorId, yard.ids.otherId, yard.ids.unitId, evaluation, FORKLIFT, '01900000-0000-7000-8000-000000000000'];
+const ids = [
+  yard.ids.operatorId,
+  yard.ids.otherId,
+  yard.ids.unitId,
+  evaluation,
+  FORKLIFT,
+  '01900000-0000-7000-8000-000000000000',
+];
 const { port } = new URL(yard.address);
 
 const TEXTS = [
@@ -89,7 +100,12 @@ const anything = (depth = 0): unknown => {
   if (roll < 0.8) return pick(ids);
   if (depth > 3) return null;
   if (roll < 0.9) return Array.from({ length: Math.floor(random() * 4) }, () => anything(depth + 1));
-  return Object.fromEntries(Array.from({ length: Math.floor(random() * 4) }, (_, i) => [maybe(0.1) ? pick(TEXTS) : `k${i}`, anything(depth + 1)]));
+  return Object.fromEntries(
+    Array.from({ length: Math.floor(random() * 4) }, (_, i) => [
+      maybe(0.1) ? pick(TEXTS) : `k${i}`,
+      anything(depth + 1),
+    ]),
+  );
 };
 
 interface JsonSchema {
@@ -112,12 +128,14 @@ function nearly(schema: JsonSchema, wild: number): unknown {
   if (union) return nearly(pick(union), wild);
   if (schema.properties) {
     const made: Record<string, unknown> = {};
-    for (const [key, each] of Object.entries(schema.properties)) if (!maybe(wild / 2)) made[key] = nearly(each, wild);
+    for (const [key, each] of Object.entries(schema.properties))
+      if (!maybe(wild / 2)) made[key] = nearly(each, wild);
     if (maybe(wild / 4)) made[pick(TEXTS)] = anything();
     return made;
   }
   const type = Array.isArray(schema.type) ? pick(schema.type) : schema.type;
-  if (type === 'array') return Array.from({ length: Math.floor(random() * 3) }, () => nearly(schema.items ?? {}, wild));
+  if (type === 'array')
+    return Array.from({ length: Math.floor(random() * 3) }, () => nearly(schema.items ?? {}, wild));
   if (type === 'object') return Object.fromEntries([[pick(['tyres', 'k', pick(TEXTS)]), pick(TEXTS)]]);
   if (type === 'integer' || type === 'number') return pick([0, 1, 2, 50, ...NUMBERS]);
   if (type === 'boolean') return maybe(0.5);
@@ -125,7 +143,14 @@ function nearly(schema: JsonSchema, wild: number): unknown {
   if (schema.format === 'date') return pick(['2026-01-05', '2025-12-31', ...TEXTS]);
   if (schema.format === 'date-time') return pick([new Date().toISOString(), ...TEXTS]);
   return maybe(0.5)
-    ? pick(['Quay', 'trainer', 'a long password', 'id: x\nrevision: 1\n', 'Payroll,Given name,Family name,Site,Team\n1,A,B,C,D\n', FORKLIFT])
+    ? pick([
+        'Quay',
+        'trainer',
+        'a long password',
+        'id: x\nrevision: 1\n',
+        'Payroll,Given name,Family name,Site,Team\n1,A,B,C,D\n',
+        FORKLIFT,
+      ])
     : pick(TEXTS);
 }
 
@@ -144,9 +169,16 @@ interface Shot {
   body: Buffer | null;
 }
 
-const cursors = [['a', 'b', ids[0]], ['\u0000', 'b', ids[0]], [1], ['9'.repeat(30), ids[0]], [-1], [1e300], {}, null].map((each) =>
-  Buffer.from(JSON.stringify(each)).toString('base64url'),
-);
+const cursors = [
+  ['a', 'b', ids[0]],
+  ['\u0000', 'b', ids[0]],
+  [1],
+  ['9'.repeat(30), ids[0]],
+  [-1],
+  [1e300],
+  {},
+  null,
+].map((each) => Buffer.from(JSON.stringify(each)).toString('base64url'));
 /** Percent-encodes a text whatever it holds; now and then leaves it broken. */
 const encoded = (text: string) => (maybe(0.03) ? '%E0%A4%A' : encodeURIComponent(text.toWellFormed()));
 
@@ -163,21 +195,40 @@ function shot(): Shot {
         ]
       : [],
   );
-  const headers: Record<string, string> = { 'x-forwarded-for': `10.${Math.floor(random() * 250)}.${Math.floor(random() * 250)}.${Math.floor(random() * 250)}` };
+  const headers: Record<string, string> = {
+    'x-forwarded-for': `10.${Math.floor(random() * 250)}.${Math.floor(random() * 250)}.${Math.floor(random() * 250)}`,
+  };
   const cookie = ENDING.has(name) && !maybe(0.02) ? '' : pick(cookies);
-  if (maybe(0.02)) headers['cookie'] = pick(['rounds_session=%', 'rounds_session=%E0%A4%A', 'rounds_session', '=;=;', `rounds_session=${'x'.repeat(4000)}`]);
+  if (maybe(0.02))
+    headers['cookie'] = pick([
+      'rounds_session=%',
+      'rounds_session=%E0%A4%A',
+      'rounds_session',
+      '=;=;',
+      `rounds_session=${'x'.repeat(4000)}`,
+    ]);
   else if (cookie) headers['cookie'] = cookie;
   if (maybe(0.01)) headers['origin'] = pick(['null', 'https://elsewhere.example', '%']);
   if (maybe(0.02)) headers['if-none-match'] = pick(['*', 'W/"0"', '"']);
   let payload: Buffer | null = null;
   if (body || maybe(0.02)) {
     const value = JSON.stringify(body ? nearly(body, wild) : anything()) ?? '';
-    const text = maybe(0.03) ? value.slice(0, Math.floor(value.length * random())) : maybe(0.01) ? `${'['.repeat(3000)}` : value;
+    const text = maybe(0.03)
+      ? value.slice(0, Math.floor(value.length * random()))
+      : maybe(0.01)
+        ? `${'['.repeat(3000)}`
+        : value;
     payload = Buffer.from(text, maybe(0.01) ? 'utf16le' : 'utf8');
     headers['content-type'] = maybe(0.03)
-      ? pick(['text/plain', 'application/json; charset=utf-7', 'application/json; charset=%', 'multipart/form-data; boundary=x'])
+      ? pick([
+          'text/plain',
+          'application/json; charset=utf-7',
+          'application/json; charset=%',
+          'multipart/form-data; boundary=x',
+        ])
       : 'application/json';
-    if (maybe(0.02)) headers['content-encoding'] = pick(['gzip', 'br', 'deflate', 'zstd', 'identity, gzip', '%']);
+    if (maybe(0.02))
+      headers['content-encoding'] = pick(['gzip', 'br', 'deflate', 'zstd', 'identity, gzip', '%']);
   }
   return {
     name,
@@ -192,10 +243,19 @@ function fire({ method, path, headers, body }: Shot): Promise<number> {
   return new Promise((resolve) => {
     let sent;
     try {
-      sent = request({ host: '127.0.0.1', port, method, path, headers: { ...headers, ...(body ? { 'content-length': String(body.length) } : {}) } }, (answer) => {
-        answer.resume();
-        answer.once('close', () => resolve(answer.statusCode ?? 0));
-      });
+      sent = request(
+        {
+          host: '127.0.0.1',
+          port,
+          method,
+          path,
+          headers: { ...headers, ...(body ? { 'content-length': String(body.length) } : {}) },
+        },
+        (answer) => {
+          answer.resume();
+          answer.once('close', () => resolve(answer.statusCode ?? 0));
+        },
+      );
     } catch {
       // The client itself refuses to send it.
       return resolve(-1);
@@ -234,7 +294,9 @@ async function gun(): Promise<void> {
     statuses.set(status, (statuses.get(status) ?? 0) + 1);
     if (status === 500 || status === 0)
       faults.push(
-        `${status}: ${next.name} ${next.method} ${next.path.slice(0, 160)} ${JSON.stringify(next.headers).slice(0, 200)} ${next.body?.toString('utf8').slice(0, 400) ?? ''}`,
+        `${status}: ${next.name} ${next.method} ${next.path.slice(0, 160)} ` +
+          `${JSON.stringify(next.headers).slice(0, 200)} ` +
+          `${next.body?.toString('utf8').slice(0, 400) ?? ''}`,
       );
     if (done === Math.floor(TOTAL / 4)) settled = memory();
   }
@@ -253,7 +315,11 @@ console.log(
     .join(', ')}`,
 );
 console.log(
-  `slowest ${slowest.toFixed(0)} ms, ${slow} over ${SLOW} ms; heap ${settled.toFixed(0)} MB after a quarter, ${grown >= 0 ? '+' : ''}${grown.toFixed(0)} MB since; ${((performance.now() - began) / 1000).toFixed(0)} s; afterwards Today answers ${alive}`,
+  `slowest ${slowest.toFixed(0)} ms, ${slow} over ${SLOW} ms; heap ` +
+    `${settled.toFixed(0)} MB after a quarter, ` +
+    `${grown >= 0 ? '+' : ''}${grown.toFixed(0)} MB since; ` +
+    `${((performance.now() - began) / 1000).toFixed(0)} s; afterwards Today ` +
+    `answers ${alive}`,
 );
 for (const each of faults.slice(0, 20)) console.log(each);
 console.log(`${TOTAL - failed - slow} passed, ${failed + slow} failed`);

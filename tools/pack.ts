@@ -1,6 +1,17 @@
-/** `npm run -s pack -- check|format|diff|coverage|schema`: works on class packs as files. Errors name file, line and rule. */
+/**
+ * `npm run -s pack -- check|format|diff|coverage|schema`: works on class packs as files. Errors name file,
+ * line and rule.
+ */
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { coverage, formatPackYaml, packDifferences, packJsonSchema, readPack, type Coverage, type Pack } from '../core/src/index';
+import {
+  coverage,
+  formatPackYaml,
+  packDifferences,
+  packJsonSchema,
+  readPack,
+  type Coverage,
+  type Pack,
+} from '@rounds/core/catalogue';
 
 const USAGE = `usage: npm run -s pack -- check FILE...       validate packs: file, line and rule of each error
        npm run -s pack -- format FILE...      put packs into the house style (content and comments stay); says which changed
@@ -18,7 +29,10 @@ function load(file: string): Pack | null {
     return null;
   }
   const reading = readPack(source);
-  for (const error of reading.errors) console.log(`${file}:${error.line}: ${error.rule}: ${error.message}${error.path ? ` (at ${error.path})` : ''}`);
+  for (const error of reading.errors)
+    console.log(
+      `${file}:${error.line}: ${error.rule}: ${error.message}${error.path ? ` (at ${error.path})` : ''}`,
+    );
   return reading.pack;
 }
 
@@ -30,7 +44,9 @@ function check(files: readonly string[]): boolean {
     if (!pack) continue;
     const { counts } = coverage(pack);
     console.log(
-      `${file}: sound (${counts.checkpoints} checkpoints, ${counts.faults} faults, ${counts.procedures} procedures, ${counts.steps} steps, ${counts.numbers} numbers, ${counts.criteria} criteria)`,
+      `${file}: sound (${counts.checkpoints} checkpoints, ${counts.faults} faults, ` +
+        `${counts.procedures} procedures, ${counts.steps} steps, ${counts.numbers} numbers, ` +
+        `${counts.criteria} criteria)`,
     );
   }
   return good;
@@ -57,8 +73,13 @@ function diff(before: string, after: string): boolean {
   if (!a || !b) return false;
   const changes = packDifferences(a, b);
   for (const change of changes) {
-    console.log(`${{ added: '+', removed: '-', changed: '~' }[change.kind]} ${change.sectionName} ${change.id}: ${change.title}`);
-    if (change.kind === 'changed') for (const field of change.fields) console.log(`    ${field.field}: ${field.before || '(nothing)'} -> ${field.after || '(nothing)'}`);
+    console.log(
+      `${{ added: '+', removed: '-', changed: '~' }[change.kind]} ${change.sectionName} ` +
+        `${change.id}: ${change.title}`,
+    );
+    if (change.kind === 'changed')
+      for (const field of change.fields)
+        console.log(`    ${field.field}: ${field.before || '(nothing)'} -> ${field.after || '(nothing)'}`);
   }
   console.log(changes.length === 0 ? 'no difference' : `${changes.length} rows differ`);
   return true;
@@ -76,7 +97,9 @@ function printCoverage(files: readonly string[]): boolean {
   const kinds = Object.keys(all[0]!.counts) as (keyof Coverage['counts'])[];
   const width = Math.max(...all.map((each) => each.classId.length), 5);
   const line = (name: string, cells: readonly (string | number)[]) =>
-    console.log(`${name.padEnd(width)} ${cells.map((cell, i) => String(cell).padStart(kinds[i]!.length)).join('  ')}`);
+    console.log(
+      `${name.padEnd(width)} ${cells.map((cell, i) => String(cell).padStart(kinds[i]!.length)).join('  ')}`,
+    );
   line('class', kinds);
   for (const each of all)
     line(

@@ -1,7 +1,19 @@
-/** What the entry points share: installing, building, and what tests need beside that, on a machine with only Node and npm. */
+/**
+ * What the entry points share: installing, building, and what tests need beside that, on a machine with
+ * only Node and npm.
+ */
 import { createHash } from 'node:crypto';
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -26,7 +38,9 @@ export function ensureInstalled(log = console.log) {
   const lock = hashOf(readFileSync(join(root, 'package-lock.json')));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   log('Installing packages (npm ci) ...');
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { stdio: ['ignore', process.stderr, process.stderr] });
+  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    stdio: ['ignore', process.stderr, process.stderr],
+  });
   writeFileSync(stamp, lock);
 }
 
@@ -41,12 +55,23 @@ function* filesIn(folder) {
 
 /** Builds the web app and the server bundle when a source is newer than the last build. */
 export function ensureBuilt(log = console.log) {
-  const sources = ['core/src', 'contract/src', 'server/src', 'demo/src', 'web/src', 'web/public'].flatMap((folder) => [...filesIn(join(root, folder))]);
-  sources.push(join(root, 'web/index.html'), join(root, 'web/vite.config.ts'), join(root, 'package-lock.json'));
-  const state = hashOf(sources.map((path) => `${path.slice(root.length)}:${statSync(path).size}:${hashOf(readFileSync(path))}`).join('\n'));
+  const sources = ['core/src', 'contract/src', 'server/src', 'demo/src', 'web/src', 'web/public'].flatMap(
+    (folder) => [...filesIn(join(root, folder))],
+  );
+  sources.push(
+    join(root, 'web/index.html'),
+    join(root, 'web/vite.config.ts'),
+    join(root, 'package-lock.json'),
+  );
+  const state = hashOf(
+    sources
+      .map((path) => `${path.slice(root.length)}:${statSync(path).size}:${hashOf(readFileSync(path))}`)
+      .join('\n'),
+  );
   const stamp = join(root, '.cache', 'build');
   const built = [join(root, 'web/dist/index.html'), join(root, 'server/dist/main.js')];
-  if (built.every((path) => existsSync(path)) && existsSync(stamp) && readFileSync(stamp, 'utf8') === state) return;
+  if (built.every((path) => existsSync(path)) && existsSync(stamp) && readFileSync(stamp, 'utf8') === state)
+    return;
   log('Building ...');
   run(bin('vite'), ['build', '--logLevel', 'warn', '--config', 'web/vite.config.ts']);
   run(process.execPath, [join(root, 'tools/bundle-server.mjs')]);
@@ -56,7 +81,10 @@ export function ensureBuilt(log = console.log) {
 
 /** Starts the built server in this terminal and passes signals on. */
 export function serve(args) {
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js'), ...args], { cwd: root, stdio: 'inherit' });
+  const child = spawn(process.execPath, [join(root, 'server/dist/main.js'), ...args], {
+    cwd: root,
+    stdio: 'inherit',
+  });
   for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
   child.on('exit', (code) => process.exit(code ?? 1));
 }
@@ -75,11 +103,16 @@ export function runTypeScript(file, args = process.argv.slice(2)) {
 /** Folder of the newest PostgreSQL server that Debian has installed here, or null. */
 function postgresFolder() {
   const versions = existsSync('/usr/lib/postgresql') ? readdirSync('/usr/lib/postgresql') : [];
-  const newest = versions.sort((a, b) => Number(a) - Number(b)).findLast((version) => existsSync(`/usr/lib/postgresql/${version}/bin/initdb`));
+  const newest = versions
+    .sort((a, b) => Number(a) - Number(b))
+    .findLast((version) => existsSync(`/usr/lib/postgresql/${version}/bin/initdb`));
   return newest ? `/usr/lib/postgresql/${newest}/bin` : null;
 }
 
-/** What the tests need from Debian (Chromium, poppler, a PostgreSQL server), installed when missing and allowed. Throws with what to do otherwise. */
+/**
+ * What the tests need from Debian (Chromium, poppler, a PostgreSQL server), installed when missing and
+ * allowed. Throws with what to do otherwise.
+ */
 export function ensureDebianPackages(log = console.log) {
   const wanted = [
     [existsSync('/usr/bin/chromium'), 'chromium'],
@@ -98,11 +131,14 @@ export function ensureDebianPackages(log = console.log) {
     });
   attempt(['update', '-q']);
   if (attempt(['install', '-y', '-q', '--no-install-recommends', ...wanted]).status !== 0)
-    throw new Error(`The tests need ${wanted.join(' and ')}. Install them as root: apt-get install ${wanted.join(' ')}`);
+    throw new Error(
+      `The tests need ${wanted.join(' and ')}. Install them as root: apt-get install ${wanted.join(' ')}`,
+    );
 }
 
 /**
- * Starts a PostgreSQL server of its own in a temporary folder, reached only from this computer. Answers its address and how to end it.
+ * Starts a PostgreSQL server of its own in a temporary folder, reached only from this computer. Answers its
+ * address and how to end it.
  * The server refuses to run as root, so it runs as the account that Debian made for it.
  */
 export function startPostgres() {
@@ -111,14 +147,22 @@ export function startPostgres() {
   const isRoot = process.getuid?.() === 0;
   if (isRoot) run('chown', ['postgres', folder]);
   const as = (command, args) => {
-    const [first, ...rest] = isRoot ? ['runuser', '-u', 'postgres', '--', command, ...args] : [command, ...args];
+    const [first, ...rest] = isRoot
+      ? ['runuser', '-u', 'postgres', '--', command, ...args]
+      : [command, ...args];
     return spawnSync(first, rest, { cwd: folder, stdio: ['ignore', 'ignore', 'inherit'] });
   };
   const data = join(folder, 'data');
   const port = 20_000 + (process.pid % 20_000);
-  const settings = `-p ${port} -k ${folder} -c listen_addresses=127.0.0.1 -c fsync=off -c max_connections=300`;
-  if (as(join(bin, 'initdb'), ['-D', data, '-A', 'trust', '-U', 'postgres', '-E', 'UTF8']).status !== 0) throw new Error('PostgreSQL could not be set up.');
-  if (as(join(bin, 'pg_ctl'), ['-D', data, '-o', settings, '-l', join(folder, 'log'), '-w', 'start']).status !== 0) throw new Error('PostgreSQL did not start.');
+  const settings =
+    `-p ${port} -k ${folder} -c listen_addresses=127.0.0.1 -c fsync=off -c ` + 'max_connections=300';
+  if (as(join(bin, 'initdb'), ['-D', data, '-A', 'trust', '-U', 'postgres', '-E', 'UTF8']).status !== 0)
+    throw new Error('PostgreSQL could not be set up.');
+  if (
+    as(join(bin, 'pg_ctl'), ['-D', data, '-o', settings, '-l', join(folder, 'log'), '-w', 'start']).status !==
+    0
+  )
+    throw new Error('PostgreSQL did not start.');
   return {
     url: `postgres://postgres@127.0.0.1:${port}/postgres`,
     stop() {

@@ -1,12 +1,13 @@
 /**
  * `npm run shots`: pictures of the main views at 1280x800 in docs/screenshots, from a fresh demo.
- * `npm run shots -- --out DIR [--size 390x844] [--theme night] [--only name,name] [--at http://...]` takes others elsewhere.
+ * `npm run shots -- --out DIR [--size 390x844] [--theme night] [--only name,name] [--at http://...]` takes
+ * others elsewhere.
  */
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { openBrowser } from './browser';
-import { outlineDrawing } from '../core/src/index';
+import { outlineDrawing } from '@rounds/core/drawing';
 import { packsOfCheckout, startDemo } from './demoServer';
 import { ensureDebianPackages, ensureBuilt } from './setup.mjs';
 import { VIEWS, signIn } from './views';
@@ -26,7 +27,9 @@ ensureBuilt();
 const out = values.out ?? join(import.meta.dirname, '..', 'docs', 'screenshots');
 mkdirSync(out, { recursive: true });
 const [width, height] = values.size.split('x').map(Number) as [number, number];
-const wanted = VIEWS.filter((each) => (values.only ? values.only.split(',').includes(each.name) : values.out ? true : each.kept));
+const wanted = VIEWS.filter((each) =>
+  values.only ? values.only.split(',').includes(each.name) : values.out ? true : each.kept,
+);
 const demo = values.at ? null : await startDemo();
 const address = values.at ?? demo!.address;
 for (const view of wanted) {
@@ -62,14 +65,25 @@ async function contactSheet(): Promise<void> {
     const side = Math.max(box.width, box.height) * 1.08;
     const fill = { body: '#f0b429', deep: '#3d3320', light: '#fffdf7', line: 'none' } as const;
     const drawn = paths
-      .map((p) => `<path d="${p.d}" fill="${fill[p.tone]}" stroke="${p.tone === 'deep' ? '#fffdf7' : '#3d3320'}" stroke-width="${side / 160}"/>`)
+      .map(
+        (p) =>
+          `<path d="${p.d}" fill="${fill[p.tone]}" ` +
+          `stroke="${p.tone === 'deep' ? '#fffdf7' : '#3d3320'}" stroke-width="${side / 160}"/>`,
+      )
       .join('');
-    return `<figure><svg width="150" height="150" viewBox="${box.x + box.width / 2 - side / 2} ${box.y + box.height / 2 - side / 2} ${side} ${side}">${drawn}</svg><figcaption>${title}<br/><small>${Math.round(box.height * 10) / 10} m long</small></figcaption></figure>`;
+    return (
+      `<figure><svg width="150" height="150" viewBox="${box.x + box.width / 2 - side / 2} ` +
+      `${box.y + box.height / 2 - side / 2} ${side} ` +
+      `${side}">${drawn}</svg><figcaption>${title}<br/><small>${Math.round(box.height * 10) / 10} ` +
+      'm long</small></figcaption></figure>'
+    );
   });
   const { context, close } = await openBrowser({ viewport: { width: 1280, height: 800 } });
   const page = context.pages()[0] ?? (await context.newPage());
   await page.setContent(
-    `<style>body{margin:12px;display:grid;grid-template-columns:repeat(7,1fr);gap:8px 4px;font:13px/1.25 sans-serif;background:#fffdf7;color:#12302e}figure{margin:0;text-align:center}small{color:#4a5f5c}</style>${cells.join('')}`,
+    '<style>body{margin:12px;display:grid;grid-template-columns:repeat(7,1fr);gap:8px ' +
+      '4px;font:13px/1.25 ' +
+      `sans-serif;background:#fffdf7;color:#12302e}figure{margin:0;text-align:center}small{color:#4a5f5c}</style>${cells.join('')}`,
   );
   await page.screenshot({ path: join(out, 'outlines.png'), fullPage: true });
   await close();

@@ -1,10 +1,18 @@
 /**
- * `npm run backup [-- demo]`, `npm run restore [-- FILE] [demo]` and `npm run rebuild [-- demo]`: dump the embedded database, put a dump
- * back and check that it opens, or make the standings anew from their events.
+ * `npm run backup [-- demo]`, `npm run restore [-- FILE] [demo]` and `npm run rebuild [-- demo]`: dump the
+ * embedded database, put a dump back and check that it opens, or make the standings anew from their events.
  */
 import { existsSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { backupsIn, DirectoryTaken, openHouse, openStore, projectStandings, restoreStore, standingsToday } from '../server/src/index';
+import {
+  backupsIn,
+  DirectoryTaken,
+  openHouse,
+  openStore,
+  projectStandings,
+  restoreStore,
+  standingsToday,
+} from '../server/src/index';
 
 process.umask(0o077);
 const root = join(import.meta.dirname, '..');
@@ -13,7 +21,8 @@ const directory = process.env['ROUNDS_DATA'] ?? join(root, '.data', rest.include
 const backups = join(directory, 'backups');
 const migrations = join(root, 'server', 'migrations');
 
-const kilobytes = (file: string) => `${file} (${Math.round(statSync(file).size / 1024)} kB, read back and checked)`;
+const kilobytes = (file: string) =>
+  `${file} (${Math.round(statSync(file).size / 1024)} kB, read back and checked)`;
 
 async function backup(): Promise<void> {
   if (!existsSync(directory)) throw new Error(`There is no data in ${directory}.`);
@@ -27,11 +36,21 @@ async function backup(): Promise<void> {
   }
 }
 
-/** The running server has the database open, so it writes the dump itself. It is known by the secret that it left in its directory. */
+/**
+ * The running server has the database open, so it writes the dump itself. It is known by the secret that it
+ * left in its directory.
+ */
 async function askServer(taken: DirectoryTaken): Promise<void> {
   const control = taken.holder?.control;
-  if (!control) throw new Error(`${taken.message} It is still starting or is not a server; try again, or stop it and run npm run backup.`);
-  const answer = await fetch(`${control.address}/control/backup`, { method: 'POST', headers: { 'x-rounds-control': control.secret } });
+  if (!control)
+    throw new Error(
+      `${taken.message} It is still starting or is not a server; try again, or stop it and ` +
+        'run npm run backup.',
+    );
+  const answer = await fetch(`${control.address}/control/backup`, {
+    method: 'POST',
+    headers: { 'x-rounds-control': control.secret },
+  });
   const said = (await answer.json()) as { file?: string; detail?: string };
   if (!said.file) throw new Error(said.detail ?? `The server answered ${answer.status} and wrote no backup.`);
   console.log(`Backup written by the running server: ${kilobytes(said.file)}`);
@@ -63,7 +82,8 @@ async function rebuild(): Promise<void> {
 
 try {
   if (command === 'rebuild') await rebuild();
-  else if (process.env['DATABASE_URL']) throw new Error('DATABASE_URL points at a PostgreSQL server: use pg_dump and pg_restore there.');
+  else if (process.env['DATABASE_URL'])
+    throw new Error('DATABASE_URL points at a PostgreSQL server: use pg_dump and pg_restore there.');
   else if (command === 'backup') await backup();
   else if (command === 'restore') await restore();
   else throw new Error('usage: npm run backup, npm run restore -- FILE, or npm run rebuild');

@@ -1,4 +1,7 @@
-/** `npm test`: installs what is missing, then lint, types, unit tests, server tests on PGlite and on PostgreSQL, and browser tests. The last line is `N passed, N failed`. */
+/**
+ * `npm test`: installs what is missing, then lint, types, unit tests, server tests on PGlite and on
+ * PostgreSQL, and browser tests. The last line is `N passed, N failed`.
+ */
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -20,11 +23,15 @@ function step(name, command, args) {
 function tests(name, project, environment = {}) {
   console.log(`\n== ${name}`);
   const report = join(folder, `${project}.json`);
-  const { status } = spawnSync(bin('vitest'), ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`], {
-    cwd: root,
-    stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, ...environment },
-  });
+  const { status } = spawnSync(
+    bin('vitest'),
+    ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
+    {
+      cwd: root,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...environment },
+    },
+  );
   let counted = { numPassedTests: 0, numFailedTests: 0 };
   try {
     counted = JSON.parse(readFileSync(report, 'utf8'));

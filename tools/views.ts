@@ -27,7 +27,10 @@ const go = (path: string, heading: RegExp) => async (page: Page, address: string
   await page.getByRole('heading', { name: heading }).first().waitFor();
 };
 
-async function firstEvaluation(page: Page, phase: (each: { phase: string; outcome: string | null; stillPlanted: unknown[] }) => boolean): Promise<string> {
+async function firstEvaluation(
+  page: Page,
+  phase: (each: { phase: string; outcome: string | null; stillPlanted: unknown[] }) => boolean,
+): Promise<string> {
   return page.evaluate(async (source) => {
     const wanted = new Function(`return ${source}`)() as (each: unknown) => boolean;
     const { rows } = (await (await fetch('/api/evaluations?limit=100')).json()) as { rows: { id: string }[] };
@@ -69,7 +72,11 @@ export const VIEWS: readonly View[] = [
         '30001,Cleo,Rackwick,Ferry Quay,Cargo shed,1994-07-21',
         '30005,Dag,Burness,Gannet Field,Airfield ground,2001-01-19',
       ];
-      await page.getByLabel('CSV file').setInputFiles({ name: 'new-starters.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\r\n')) });
+      await page.getByLabel('CSV file').setInputFiles({
+        name: 'new-starters.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from(rows.join('\r\n')),
+      });
       await page.getByRole('table', { name: 'Rejected rows' }).waitFor();
     },
   },
@@ -101,7 +108,12 @@ export const VIEWS: readonly View[] = [
       await page.getByRole('link', { name: /Counterbalance/ }).waitFor();
     },
   },
-  { name: 'class-round', as: 'hilda', kept: true, open: go('/classes/counterbalance-forklift', /Counterbalance forklift/) },
+  {
+    name: 'class-round',
+    as: 'hilda',
+    kept: true,
+    open: go('/classes/counterbalance-forklift', /Counterbalance forklift/),
+  },
   {
     name: 'class-faults',
     as: 'hilda',
@@ -112,12 +124,32 @@ export const VIEWS: readonly View[] = [
       await page.getByRole('table').waitFor();
     },
   },
-  { name: 'class-numbers', as: 'hilda', open: go('/classes/overhead-crane?part=numbers&row=OC-N02', /Overhead/) },
-  { name: 'class-start-stop', as: 'hilda', open: go('/classes/wheel-loader?part=start-stop', /Wheel loader/) },
-  { name: 'class-procedures', as: 'hilda', open: go('/classes/towed-generator-set?part=procedures', /Towed generator/) },
+  {
+    name: 'class-numbers',
+    as: 'hilda',
+    open: go('/classes/overhead-crane?part=numbers&row=OC-N02', /Overhead/),
+  },
+  {
+    name: 'class-start-stop',
+    as: 'hilda',
+    open: go('/classes/wheel-loader?part=start-stop', /Wheel loader/),
+  },
+  {
+    name: 'class-procedures',
+    as: 'hilda',
+    open: go('/classes/towed-generator-set?part=procedures', /Towed generator/),
+  },
   { name: 'class-sheet', as: 'hilda', open: go('/classes/reach-truck?part=sheet', /Reach truck/) },
-  { name: 'class-cautions', as: 'hilda', open: go('/classes/string-trimmer?part=cautions', /String trimmer/) },
-  { name: 'class-teaching', as: 'hilda', open: go('/classes/telescopic-boom-lift?part=teaching', /Telescopic boom/) },
+  {
+    name: 'class-cautions',
+    as: 'hilda',
+    open: go('/classes/string-trimmer?part=cautions', /String trimmer/),
+  },
+  {
+    name: 'class-teaching',
+    as: 'hilda',
+    open: go('/classes/telescopic-boom-lift?part=teaching', /Telescopic boom/),
+  },
   {
     name: 'class-schools',
     as: 'hilda',
@@ -188,7 +220,11 @@ export const VIEWS: readonly View[] = [
       await page.getByRole('group', { name: 'Plan with stations to move' }).waitFor();
     },
   },
-  { name: 'class-edit-changes', as: 'hilda', open: go('/classes/motor-grader/edit?tab=changes', /Edit motor grader/) },
+  {
+    name: 'class-edit-changes',
+    as: 'hilda',
+    open: go('/classes/motor-grader/edit?tab=changes', /Edit motor grader/),
+  },
   {
     name: 'assess',
     as: 'hilda',
@@ -209,7 +245,9 @@ export const VIEWS: readonly View[] = [
         .first()
         .click()
         .catch(() => undefined);
-      await page.getByRole('combobox', { name: 'Class' }).selectOption({ label: 'Counterbalance forklift truck' });
+      await page
+        .getByRole('combobox', { name: 'Class' })
+        .selectOption({ label: 'Counterbalance forklift truck' });
       await page.getByRole('button', { name: /FLT-02/ }).click();
       const ticks = page.getByRole('checkbox', { name: 'Confirm planted' });
       await ticks.first().click();
@@ -221,7 +259,9 @@ export const VIEWS: readonly View[] = [
     as: 'hilda',
     kept: true,
     open: async (page, address) => {
-      await page.goto(`${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=round`);
+      await page.goto(
+        `${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=round`,
+      );
       await page.getByRole('button', { name: /^Rear:/ }).waitFor();
     },
   },
@@ -230,7 +270,9 @@ export const VIEWS: readonly View[] = [
     as: 'hilda',
     kept: true,
     open: async (page, address) => {
-      await page.goto(`${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=sheet`);
+      await page.goto(
+        `${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=sheet`,
+      );
       await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
     },
   },
@@ -239,7 +281,9 @@ export const VIEWS: readonly View[] = [
     as: 'hilda',
     kept: true,
     open: async (page, address) => {
-      await page.goto(`${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=retrieve`);
+      await page.goto(
+        `${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=retrieve`,
+      );
       await page.getByRole('heading', { name: /still in the machine/ }).waitFor();
     },
   },
@@ -248,7 +292,9 @@ export const VIEWS: readonly View[] = [
     as: 'hilda',
     kept: true,
     open: async (page, address) => {
-      await page.goto(`${address}/assess/${await firstEvaluation(page, (each) => each.phase === 'closed' && each.outcome === 'not-yet')}?part=review`);
+      await page.goto(
+        `${address}/assess/${await firstEvaluation(page, (each) => each.phase === 'closed' && each.outcome === 'not-yet')}?part=review`,
+      );
       await page.getByRole('region', { name: 'Outcome' }).waitFor();
     },
   },
@@ -257,7 +303,9 @@ export const VIEWS: readonly View[] = [
     as: 'hilda',
     kept: true,
     open: async (page, address) => {
-      await page.goto(`${address}/assess/${await firstEvaluation(page, (each) => each.phase === 'closed' && each.outcome === 'competent')}?part=sign`);
+      await page.goto(
+        `${address}/assess/${await firstEvaluation(page, (each) => each.phase === 'closed' && each.outcome === 'competent')}?part=sign`,
+      );
       await page.getByRole('heading', { name: /Signed and on record/ }).waitFor();
     },
   },

@@ -9,7 +9,8 @@ export default defineConfig({
     vue({ template: { compilerOptions: { whitespace: 'preserve' } } }),
     // The app shell opens with no network; what the API says is never cached here.
     VitePWA({
-      // A newer version waits until somebody takes it up: an open evaluation never loses the files it runs on.
+      // A newer version waits until somebody takes it up: an open evaluation never loses the files it runs
+      // on.
       registerType: 'prompt',
       injectRegister: false,
       manifest: {
@@ -23,7 +24,8 @@ export default defineConfig({
         icons: [{ src: '/ring.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
       },
       workbox: {
-        // The first visit already opens without a network afterwards; a newer version claims nothing before it is taken up.
+        // The first visit already opens without a network afterwards; a newer version claims nothing before
+        // it is taken up.
         clientsClaim: true,
         skipWaiting: false,
         globPatterns: ['**/*.{js,css,html,svg,woff2}'],
@@ -33,6 +35,12 @@ export default defineConfig({
       },
     }),
   ],
-  build: { outDir: 'dist', emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 700, reportCompressedSize: false },
+  build: {
+    outDir: 'dist',
+    emptyOutDir: true,
+    target: 'es2022',
+    chunkSizeWarningLimit: 700,
+    reportCompressedSize: false,
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4600' } },
 });

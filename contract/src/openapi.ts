@@ -18,13 +18,17 @@ export function openApiDocument(): object {
       request: {
         ...(spec.params ? { params: spec.params } : {}),
         ...(spec.query ? { query: spec.query } : {}),
-        ...(spec.body ? { body: { content: { 'application/json': { schema: spec.body } }, required: true } } : {}),
+        ...(spec.body
+          ? { body: { content: { 'application/json': { schema: spec.body } }, required: true } }
+          : {}),
       },
       responses: {
         200: {
           description: 'Done',
           content:
-            typeof spec.answer === 'string' ? { [spec.answer]: { schema: { type: 'string', format: 'binary' } } } : { 'application/json': { schema: spec.answer } },
+            typeof spec.answer === 'string'
+              ? { [spec.answer]: { schema: { type: 'string', format: 'binary' } } }
+              : { 'application/json': { schema: spec.answer } },
         },
         default: {
           description: `Problem (RFC 9457)${spec.problems ? `: ${spec.problems.join(', ')}` : ''}`,
@@ -33,5 +37,8 @@ export function openApiDocument(): object {
       },
     });
   }
-  return new OpenApiGeneratorV31(registry.definitions).generateDocument({ openapi: '3.1.0', info: { title: 'Rounds', version: '0.1.0' } });
+  return new OpenApiGeneratorV31(registry.definitions).generateDocument({
+    openapi: '3.1.0',
+    info: { title: 'Rounds', version: '0.1.0' },
+  });
 }

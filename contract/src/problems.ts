@@ -1,4 +1,7 @@
-/** Every problem the server answers with: its stable code, HTTP status and title. `detail` of an answer says the particular case. */
+/**
+ * Every problem the server answers with: its stable code, HTTP status and title. `detail` of an answer says
+ * the particular case.
+ */
 export const PROBLEMS = {
   invalid: { status: 422, title: 'Some fields need another look' },
   'not-signed-in': { status: 401, title: 'Not signed in' },

@@ -5,7 +5,10 @@ import type { ProblemCode } from './problems';
 export const ROLES = ['trainer', 'operator', 'supervisor', 'workshop', 'administrator'] as const;
 export type Role = (typeof ROLES)[number];
 
-/** One route as browser and server agree on it. Rows a caller may see are narrowed further by the server (own record, own team). */
+/**
+ * One route as browser and server agree on it. Rows a caller may see are narrowed further by the server
+ * (own record, own team).
+ */
 export interface RouteSpec {
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
   /** Express-style path below /api, such as /people/:id */
@@ -16,7 +19,14 @@ export interface RouteSpec {
   query?: z.ZodObject;
   body?: z.ZodType;
   /** Schema of a JSON answer, or the media type of a file. */
-  answer: z.ZodType | 'application/pdf' | 'text/csv' | 'application/yaml' | 'application/json' | 'application/schema+json' | 'image/svg+xml';
+  answer:
+    | z.ZodType
+    | 'application/pdf'
+    | 'text/csv'
+    | 'application/yaml'
+    | 'application/json'
+    | 'application/schema+json'
+    | 'image/svg+xml';
   /** Problem codes beyond the common ones. */
   problems?: readonly ProblemCode[];
   /** Fields of the body that hold a whole file, which its reader judges. */
@@ -34,13 +44,22 @@ type Parsed<T> = T extends z.ZodType ? z.output<T> : undefined;
 type Given<T> = T extends z.ZodType ? z.input<T> : undefined;
 
 /** What a handler receives and a caller sends for a route. */
-export type RouteInput<R extends RouteSpec> = { params: Parsed<R['params']>; query: Parsed<R['query']>; body: Parsed<R['body']> };
-export type RouteCall<R extends RouteSpec> = (R['params'] extends z.ZodType ? { params: Given<R['params']> } : { params?: undefined }) &
+export type RouteInput<R extends RouteSpec> = {
+  params: Parsed<R['params']>;
+  query: Parsed<R['query']>;
+  body: Parsed<R['body']>;
+};
+export type RouteCall<R extends RouteSpec> = (R['params'] extends z.ZodType
+  ? { params: Given<R['params']> }
+  : { params?: undefined }) &
   (R['query'] extends z.ZodType ? { query?: Given<R['query']> } : { query?: undefined }) &
   (R['body'] extends z.ZodType ? { body: Given<R['body']> } : { body?: undefined });
 export type RouteAnswer<R extends RouteSpec> = R['answer'] extends z.ZodType ? z.output<R['answer']> : Blob;
 
-/** An error answer after RFC 9457: `code` is stable and for programs, `detail` is for people and says what happened, what was kept and what to do. */
+/**
+ * An error answer after RFC 9457: `code` is stable and for programs, `detail` is for people and says what
+ * happened, what was kept and what to do.
+ */
 export const problemSchema = z.object({
   type: z.string(),
   title: z.string(),

@@ -1,6 +1,7 @@
 /**
  * Runs reference cases (values from published sources and independent libraries) against the core.
- * A case: { name, kind, inputs, expected, tolerance }. A kind that no calculation here answers is skipped by name, never passed.
+ * A case: { name, kind, inputs, expected, tolerance }. A kind that no calculation here answers is skipped
+ * by name, never passed.
  */
 import * as calendar from './calendar';
 import * as statistics from './statistics';
@@ -20,7 +21,8 @@ export interface ReferenceResult {
   differences: string[];
 }
 
-/* eslint-disable @typescript-eslint/no-explicit-any -- the inputs of a case are plain JSON whose shape its kind fixes */
+// The inputs of a case are plain JSON whose shape its kind fixes.
+/* eslint-disable @typescript-eslint/no-explicit-any */
 type Calculation = (inputs: any) => Record<string, unknown>;
 
 const cohen: Calculation = ({ table, weights }) => ({ ...statistics.cohenKappa(table, weights) });
@@ -52,16 +54,25 @@ const calculations: Record<string, Calculation> = {
     const { approxUpper, exactUpper } = statistics.ruleOfThree(n, confidence);
     return { approx_upper: approxUpper, exact_upper: exactUpper };
   },
-  zero_failure_sample_size: ({ max_failure_rate, confidence }) => ({ n: statistics.zeroFailureSampleSize(max_failure_rate, confidence) }),
+  zero_failure_sample_size: ({ max_failure_rate, confidence }) => ({
+    n: statistics.zeroFailureSampleSize(max_failure_rate, confidence),
+  }),
   beta_posterior: (i) => {
-    const { probAbove, ...rest } = statistics.betaPosterior({ ...i, priorAlpha: i.prior_alpha, priorBeta: i.prior_beta });
+    const { probAbove, ...rest } = statistics.betaPosterior({
+      ...i,
+      priorAlpha: i.prior_alpha,
+      priorBeta: i.prior_beta,
+    });
     return { ...rest, prob_above: probAbove };
   },
-  rates: ({ hit_rate, false_alarm_rate }) => sensitivity(statistics.sensitivityFromRates(hit_rate, false_alarm_rate))!,
+  rates: ({ hit_rate, false_alarm_rate }) =>
+    sensitivity(statistics.sensitivityFromRates(hit_rate, false_alarm_rate))!,
   loglinear: (i) => sensitivity(statistics.sensitivityLogLinear(counts(i)))!,
   one_over_2n: (i) => sensitivity(statistics.sensitivityOneOver2N(counts(i))) ?? {},
   pooled: ({ inspections }) => {
-    const each = inspections.map((one: any) => statistics.sensitivityLogLinear(counts(one)).dPrime) as number[];
+    const each = inspections.map(
+      (one: any) => statistics.sensitivityLogLinear(counts(one)).dPrime,
+    ) as number[];
     const pooled = statistics.sensitivityLogLinear(statistics.poolCounts(inspections.map(counts)));
     return {
       pooled_d_prime: pooled.dPrime,
@@ -73,11 +84,20 @@ const calculations: Record<string, Calculation> = {
   cohen_kappa_table: cohen,
   cohen_kappa_degenerate: cohen,
   cohen_kappa_custom: ({ table, agreement_weights, disagreement_weights }) => ({
-    kappa: agreement_weights ? statistics.cohenKappa(table, agreement_weights).kappa : statistics.cohenKappaDisagreement(table, disagreement_weights),
+    kappa: agreement_weights
+      ? statistics.cohenKappa(table, agreement_weights).kappa
+      : statistics.cohenKappaDisagreement(table, disagreement_weights),
   }),
   cohen_kappa_ci: ({ table, weights, confidence }) => {
     const interval = statistics.cohenKappaInterval(table, weights, confidence)!;
-    return { kappa: interval.kappa, se: interval.se, ci95_low: interval.low, ci95_high: interval.high, se_null: interval.seNull, z: interval.z };
+    return {
+      kappa: interval.kappa,
+      se: interval.se,
+      ci95_low: interval.low,
+      ci95_high: interval.high,
+      se_null: interval.seNull,
+      z: interval.z,
+    };
   },
   cohen_kappa_raw: ({ rater_a, rater_b, categories, weights }) => ({
     kappa: statistics.cohenKappa(statistics.agreementTable(rater_a, rater_b, categories), weights).kappa,
@@ -123,7 +143,13 @@ const calculations: Record<string, Calculation> = {
   }),
   iso_week: ({ date }) => {
     const w = calendar.isoWeek(date);
-    return { iso_year: w.isoYear, iso_week: w.isoWeek, weekday: w.weekday, text: w.text, day_of_year: w.dayOfYear };
+    return {
+      iso_year: w.isoYear,
+      iso_week: w.isoWeek,
+      weekday: w.weekday,
+      text: w.text,
+      day_of_year: w.dayOfYear,
+    };
   },
   days_between: ({ from, to }) => ({ days: calendar.daysBetween(from, to) }),
   days_until_local: ({ now, time_zone, due_date }) => {
@@ -132,7 +158,12 @@ const calculations: Record<string, Calculation> = {
   },
   elapsed_over_dst: ({ from_local, to_local, time_zone }) => {
     const r = calendar.elapsedHours(from_local, to_local, time_zone);
-    return { from_utc: r.fromUtc, to_utc: r.toUtc, elapsed_hours: r.elapsedHours, calendar_days: r.calendarDays };
+    return {
+      from_utc: r.fromUtc,
+      to_utc: r.toUtc,
+      elapsed_hours: r.elapsedHours,
+      calendar_days: r.calendarDays,
+    };
   },
 };
 /* eslint-enable @typescript-eslint/no-explicit-any */
@@ -144,25 +175,44 @@ function differences(expected: unknown, actual: unknown, tolerance: number, path
     return [`${path}: expected ${expected}, got ${String(actual)}`];
   }
   if (Array.isArray(expected)) {
-    if (!Array.isArray(actual) || actual.length !== expected.length) return [`${path}: expected ${JSON.stringify(expected)}, got ${JSON.stringify(actual)}`];
+    if (!Array.isArray(actual) || actual.length !== expected.length)
+      return [`${path}: expected ${JSON.stringify(expected)}, got ${JSON.stringify(actual)}`];
     return expected.flatMap((each, i) => differences(each, actual[i], tolerance, `${path}[${i}]`));
   }
   if (expected !== null && typeof expected === 'object')
     return Object.entries(expected).flatMap(([key, each]) =>
-      differences(each, (actual as Record<string, unknown> | undefined)?.[key], tolerance, path ? `${path}.${key}` : key),
+      differences(
+        each,
+        (actual as Record<string, unknown> | undefined)?.[key],
+        tolerance,
+        path ? `${path}.${key}` : key,
+      ),
     );
-  return Object.is(expected, actual) ? [] : [`${path}: expected ${JSON.stringify(expected)}, got ${JSON.stringify(actual)}`];
+  return Object.is(expected, actual)
+    ? []
+    : [`${path}: expected ${JSON.stringify(expected)}, got ${JSON.stringify(actual)}`];
 }
 
 /** Runs one case. A calculation that throws has failed. */
 export function runReferenceCase(each: ReferenceCase): ReferenceResult {
   const calculation = Object.hasOwn(calculations, each.kind) ? calculations[each.kind] : undefined;
-  if (!calculation) return { name: each.name, kind: each.kind, outcome: 'skipped', differences: [`kind "${each.kind}" is not built`] };
+  if (!calculation)
+    return {
+      name: each.name,
+      kind: each.kind,
+      outcome: 'skipped',
+      differences: [`kind "${each.kind}" is not built`],
+    };
   let found: string[];
   try {
     found = differences(each.expected, calculation(each.inputs), each.tolerance, '');
   } catch (error) {
     found = [`threw ${error instanceof Error ? error.message : String(error)}`];
   }
-  return { name: each.name, kind: each.kind, outcome: found.length === 0 ? 'passed' : 'failed', differences: found };
+  return {
+    name: each.name,
+    kind: each.kind,
+    outcome: found.length === 0 ? 'passed' : 'failed',
+    differences: found,
+  };
 }

@@ -11,7 +11,8 @@ export function packSource(classId: string): string {
 /** A pack as shipped, for tests. */
 export function shippedPack(classId: string): Pack {
   const reading = readPack(packSource(classId));
-  if (!reading.pack) throw new Error(reading.errors.map((each) => `${classId}:${each.line}: ${each.message}`).join('\n'));
+  if (!reading.pack)
+    throw new Error(reading.errors.map((each) => `${classId}:${each.line}: ${each.message}`).join('\n'));
   return reading.pack;
 }
 
@@ -28,7 +29,10 @@ export function forkliftPack(): Pack {
   return shippedPack('counterbalance-forklift');
 }
 
-/** One way to break a pack's text, the rule that must name it, and a piece of the line it stands on (null where the line is not fixed). */
+/**
+ * One way to break a pack's text, the rule that must name it, and a piece of the line it stands on (null
+ * where the line is not fixed).
+ */
 export interface Breakage {
   what: string;
   rule: string;
@@ -47,28 +51,86 @@ const swap =
 /** Every kind of error a pack can have, made from the shipped forklift pack. */
 export const BREAKAGES: readonly Breakage[] = [
   { what: 'broken YAML', rule: 'yaml', at: null, change: swap('variants:\n', 'variants: [\n') },
-  { what: 'a key twice', rule: 'yaml', at: 'revision: 2', change: swap('revision: 1\n', 'revision: 1\nrevision: 2\n') },
-  { what: 'a field that is not in the schema', rule: 'schema:unrecognized_keys', at: null, change: swap('revision: 1\n', 'revision: 1\nsticker: yes\n') },
-  { what: 'a family that is none', rule: 'schema:invalid_value', at: 'family: flying', change: swap('family: lifting', 'family: flying') },
-  { what: 'a method that is none', rule: 'schema:invalid_value', at: 'sniff', change: swap('methods: [ look, wipe, touch ]', 'methods: [ look, sniff, touch ]') },
-  { what: 'a row without a field it needs', rule: 'schema:invalid_type', at: 'id: CF-01', change: swap(/(- id: CF-01\n(?: {4}.*\n)*?) {4}sound: .*\n/, '$1') },
-  { what: 'a text too long', rule: 'schema:too_big', at: 'summary:', change: swap(/summary: .*/, `summary: ${'word '.repeat(300)}`) },
-  { what: 'an id used twice', rule: 'unique-id', at: /- id: CF-10$/, change: swap('  - id: CF-11\n', '  - id: CF-10\n') },
+  {
+    what: 'a key twice',
+    rule: 'yaml',
+    at: 'revision: 2',
+    change: swap('revision: 1\n', 'revision: 1\nrevision: 2\n'),
+  },
+  {
+    what: 'a field that is not in the schema',
+    rule: 'schema:unrecognized_keys',
+    at: null,
+    change: swap('revision: 1\n', 'revision: 1\nsticker: yes\n'),
+  },
+  {
+    what: 'a family that is none',
+    rule: 'schema:invalid_value',
+    at: 'family: flying',
+    change: swap('family: lifting', 'family: flying'),
+  },
+  {
+    what: 'a method that is none',
+    rule: 'schema:invalid_value',
+    at: 'sniff',
+    change: swap('methods: [ look, wipe, touch ]', 'methods: [ look, sniff, touch ]'),
+  },
+  {
+    what: 'a row without a field it needs',
+    rule: 'schema:invalid_type',
+    at: 'id: CF-01',
+    change: swap(/(- id: CF-01\n(?: {4}.*\n)*?) {4}sound: .*\n/, '$1'),
+  },
+  {
+    what: 'a text too long',
+    rule: 'schema:too_big',
+    at: 'summary:',
+    change: swap(/summary: .*/, `summary: ${'word '.repeat(300)}`),
+  },
+  {
+    what: 'an id used twice',
+    rule: 'unique-id',
+    at: /- id: CF-10$/,
+    change: swap('  - id: CF-11\n', '  - id: CF-10\n'),
+  },
   {
     what: 'a station that does not exist',
     rule: 'unresolved-station',
     at: 'station: st-99',
     change: swap('    station: st-01\n    part: Fork heel', '    station: st-99\n    part: Fork heel'),
   },
-  { what: 'a station both on the line and off it', rule: 'station-position', at: null, change: swap(/(- id: st-02\n)/, '$1      place: cab\n') },
-  { what: 'a condition nobody knows', rule: 'unknown-condition', at: 'full-moon', change: swap('when: [ engine-off', 'when: [ full-moon, engine-off') },
-  { what: 'limits that turn back', rule: 'gauge-direction', at: null, change: swap('rising: [ { grade: watch, at: 5 }', 'rising: [ { grade: watch, at: 15 }') },
-  { what: 'a fault of no check', rule: 'unresolved-checkpoint', at: 'checkpoint: CF-990', change: swap(/checkpoint: CF-\d+\n/, 'checkpoint: CF-990\n') },
+  {
+    what: 'a station both on the line and off it',
+    rule: 'station-position',
+    at: null,
+    change: swap(/(- id: st-02\n)/, '$1      place: cab\n'),
+  },
+  {
+    what: 'a condition nobody knows',
+    rule: 'unknown-condition',
+    at: 'full-moon',
+    change: swap('when: [ engine-off', 'when: [ full-moon, engine-off'),
+  },
+  {
+    what: 'limits that turn back',
+    rule: 'gauge-direction',
+    at: null,
+    change: swap('rising: [ { grade: watch, at: 5 }', 'rising: [ { grade: watch, at: 15 }'),
+  },
+  {
+    what: 'a fault of no check',
+    rule: 'unresolved-checkpoint',
+    at: 'checkpoint: CF-990',
+    change: swap(/checkpoint: CF-\d+\n/, 'checkpoint: CF-990\n'),
+  },
   {
     what: 'a fault nobody can detect',
     rule: 'undetectable-fault',
     at: null,
-    change: swap('methods: [ look, wipe ]\n    sound: "dry, or only water"', 'methods: [ smell ]\n    sound: "dry, or only water"'),
+    change: swap(
+      'methods: [ look, wipe ]\n    sound: "dry, or only water"',
+      'methods: [ smell ]\n    sound: "dry, or only water"',
+    ),
   },
   {
     what: 'steps that wait for each other',
@@ -76,17 +138,52 @@ export const BREAKAGES: readonly Breakage[] = [
     at: null,
     change: swap('  - id: CF-FM-1\n        do:', '  - id: CF-FM-1\n        after: [CF-FM-2]\n        do:'),
   },
-  { what: 'a step that waits for nothing there', rule: 'unresolved-step', at: null, change: swap(/after: \[ CF-[A-Z]+-\d+/, 'after: [ CF-ZZ-9') },
-  { what: 'an unknown switch', rule: 'unknown-feature', at: 'tires=pneumatic', change: swap('needs: [ "tyres=pneumatic" ]', 'needs: [ "tires=pneumatic" ]') },
-  { what: 'an unknown value of a switch', rule: 'unknown-feature', at: 'tyres=square', change: swap('needs: [ "tyres=pneumatic" ]', 'needs: [ "tyres=square" ]') },
-  { what: 'a default that is no value', rule: 'feature-default', at: 'default: steel', change: swap('default: pneumatic', 'default: steel') },
-  { what: 'a number without a value', rule: 'number-value', at: null, change: swap(/(- id: CF-N01\n {4}name: .*\n) {4}(value|range): .*\n( {4}says: .*\n)?/, '$1') },
+  {
+    what: 'a step that waits for nothing there',
+    rule: 'unresolved-step',
+    at: null,
+    change: swap(/after: \[ CF-[A-Z]+-\d+/, 'after: [ CF-ZZ-9'),
+  },
+  {
+    what: 'an unknown switch',
+    rule: 'unknown-feature',
+    at: 'tires=pneumatic',
+    change: swap('needs: [ "tyres=pneumatic" ]', 'needs: [ "tires=pneumatic" ]'),
+  },
+  {
+    what: 'an unknown value of a switch',
+    rule: 'unknown-feature',
+    at: 'tyres=square',
+    change: swap('needs: [ "tyres=pneumatic" ]', 'needs: [ "tyres=square" ]'),
+  },
+  {
+    what: 'a default that is no value',
+    rule: 'feature-default',
+    at: 'default: steel',
+    change: swap('default: pneumatic', 'default: steel'),
+  },
+  {
+    what: 'a number without a value',
+    rule: 'number-value',
+    at: null,
+    change: swap(/(- id: CF-N01\n {4}name: .*\n) {4}(value|range): .*\n( {4}says: .*\n)?/, '$1'),
+  },
   {
     what: 'a choice that leads nowhere',
     rule: 'unresolved-path',
     at: 'numbers/CF-N990/value',
     change: swap(/path: numbers\/[^/]+\/value/, 'path: numbers/CF-N990/value'),
   },
-  { what: 'a choice that sets what cannot be', rule: 'school-set', at: 'value: many', change: swap(/(path: numbers\/[^/]+\/value\n\s+)value: \d+/, '$1value: many') },
-  { what: 'a published origin without its clause', rule: 'origin-cite', at: null, change: swap('origin: { kind: practice }', 'origin: { kind: published }') },
+  {
+    what: 'a choice that sets what cannot be',
+    rule: 'school-set',
+    at: 'value: many',
+    change: swap(/(path: numbers\/[^/]+\/value\n\s+)value: \d+/, '$1value: many'),
+  },
+  {
+    what: 'a published origin without its clause',
+    rule: 'origin-cite',
+    at: null,
+    change: swap('origin: { kind: practice }', 'origin: { kind: published }'),
+  },
 ];

@@ -1,5 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
-import { appraise, compose, foldEvaluation, readPack, standing, stillPlanted, DEFAULT_RULES, type CertificationEvent, type Pack } from '@rounds/core';
+import { compose, readPack, type Pack } from '@rounds/core/catalogue';
+import { standing, DEFAULT_RULES, type CertificationEvent } from '@rounds/core/certification';
+import { appraise, foldEvaluation, stillPlanted } from '@rounds/core/evaluation';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { demoOrganisation, type DemoOrganisation } from './index';
 
@@ -21,7 +23,9 @@ describe('the demo organisation', () => {
     expect(demo.units.length).toBeGreaterThanOrEqual(60);
     expect(new Set(demo.units.map((each) => each.name)).size).toBe(demo.units.length);
     const roles = (role: string) => demo.accounts.filter((each) => each.role === role).length;
-    expect([roles('trainer'), roles('supervisor'), roles('workshop'), roles('administrator')]).toEqual([5, 4, 2, 1]);
+    expect([roles('trainer'), roles('supervisor'), roles('workshop'), roles('administrator')]).toEqual([
+      5, 4, 2, 1,
+    ]);
     expect(new Set(demo.people.map((each) => each.site)).size).toBe(4);
     expect(demo.classes.length).toBe(23);
   });
@@ -34,13 +38,19 @@ describe('the demo organisation', () => {
       const there = demoOrganisation(day, packs);
       expect(there.certifications.every((each) => each.on <= day)).toBe(true);
       expect(there.evaluations.every((each) => each.createdAt.slice(0, 10) <= day)).toBe(true);
-      expect(there.evaluations.some((each) => each.createdAt.slice(0, 10) > `${Number(day.slice(0, 4)) - 1}${day.slice(4)}`)).toBe(true);
+      expect(
+        there.evaluations.some(
+          (each) => each.createdAt.slice(0, 10) > `${Number(day.slice(0, 4)) - 1}${day.slice(4)}`,
+        ),
+      ).toBe(true);
     }
   });
   it('has sites choose positions that exist, before today, where machines of the class are', () => {
     expect(demo.choices.length).toBeGreaterThan(0);
     for (const each of demo.choices) {
-      const school = packs.find((pack) => pack.id === each.classId)!.schools.find((s) => s.id === each.schoolId)!;
+      const school = packs
+        .find((pack) => pack.id === each.classId)!
+        .schools.find((s) => s.id === each.schoolId)!;
       expect(school.options.map((o) => o.id)).toContain(each.optionId);
       expect(school.default).not.toBe(each.optionId);
       expect(demo.units.some((u) => u.classId === each.classId && u.site === each.site)).toBe(true);
@@ -81,7 +91,9 @@ describe('its evaluations', () => {
     expect(Math.max(...coverage) - Math.min(...coverage)).toBeGreaterThan(0.3);
     expect(all.some(({ result }) => result.analysis.detection.falseAlarms > 0)).toBe(true);
     expect(all.some(({ result }) => result.analysis.pace.plausible === false)).toBe(true);
-    expect(all.some(({ result }) => result.analysis.start.share !== null && result.analysis.start.share < 1)).toBe(true);
+    expect(
+      all.some(({ result }) => result.analysis.start.share !== null && result.analysis.start.share < 1),
+    ).toBe(true);
   });
   it('leave exactly one machine with faults still in it', () => {
     expect(judged().filter(({ record }) => stillPlanted(record).length > 0).length).toBe(1);
@@ -91,8 +103,10 @@ describe('its evaluations', () => {
 describe('its certificates', () => {
   it('hold every standing a trainer meets, one of them suspended after an incident', () => {
     const events = new Map<string, CertificationEvent[]>();
-    const add = (key: string, event: CertificationEvent) => events.set(key, [...(events.get(key) ?? []), event]);
-    for (const each of demo.certifications) add(`${each.personId} ${each.classId}`, { on: each.on, body: each.body });
+    const add = (key: string, event: CertificationEvent) =>
+      events.set(key, [...(events.get(key) ?? []), event]);
+    for (const each of demo.certifications)
+      add(`${each.personId} ${each.classId}`, { on: each.on, body: each.body });
     for (const each of demo.evaluations) {
       const decision = foldEvaluation(each.events).decision;
       if (decision)
@@ -103,7 +117,8 @@ describe('its certificates', () => {
     }
     const held = [...events.values()].map((list) => standing(list, DEFAULT_RULES, TODAY, '1990-01-01'));
     const count = (status: string) => held.filter((each) => each.status === status).length;
-    for (const status of ['valid', 'due', 'lapsed', 'in-training', 'suspended']) expect([status, count(status) > 0]).toEqual([status, true]);
+    for (const status of ['valid', 'due', 'lapsed', 'in-training', 'suspended'])
+      expect([status, count(status) > 0]).toEqual([status, true]);
     expect(held.some((each) => /after an incident/.test(each.sentence))).toBe(true);
     expect(held.some((each) => each.mayOperate === 'yes' && each.familiarisedWith.length === 0)).toBe(true);
   });

@@ -69,7 +69,14 @@ export const FITTERS: readonly (readonly [string, string])[] = [
 ];
 
 /** The machine classes the Trust uses; a class gains checks and faults when its pack is published. */
-export const CLASSES: readonly (readonly [id: string, title: string, family: string, units: number, site: string, short: string])[] = [
+export const CLASSES: readonly (readonly [
+  id: string,
+  title: string,
+  family: string,
+  units: number,
+  site: string,
+  short: string,
+])[] = [
   ['counterbalance-forklift', 'Counterbalance forklift truck', 'lifting', 9, 'Ferry Quay', 'FLT'],
   ['reach-truck', 'Reach truck', 'lifting', 3, 'Ferry Quay', 'RCH'],
   ['order-picker', 'Order picker', 'lifting', 2, 'Ferry Quay', 'PCK'],
@@ -86,7 +93,14 @@ export const CLASSES: readonly (readonly [id: string, title: string, family: str
   ['mining-shovel', 'Mining shovel', 'earthmoving', 1, 'Breakwater Quarry', 'SHV'],
   ['articulated-hauler', 'Articulated hauler', 'hauling', 3, 'Breakwater Quarry', 'HAU'],
   ['equipment-trailer', 'Equipment trailer', 'towing', 4, 'Breakwater Quarry', 'TRL'],
-  ['snow-plough-spreader-truck', 'Snow plough and spreader truck', 'road-and-winter', 2, 'Gannet Field', 'SNO'],
+  [
+    'snow-plough-spreader-truck',
+    'Snow plough and spreader truck',
+    'road-and-winter',
+    2,
+    'Gannet Field',
+    'SNO',
+  ],
   ['reel-mower', 'Ride-on cylinder mower', 'grounds', 2, 'Gannet Field', 'RLM'],
   ['rotary-mower', 'Large rotary mower', 'grounds', 2, 'Gannet Field', 'ROM'],
   ['zero-turn-mower', 'Zero-turn mower', 'grounds', 3, 'Gannet Field', 'ZTM'],
@@ -97,20 +111,65 @@ export const CLASSES: readonly (readonly [id: string, title: string, family: str
 
 /** Teams, their site, and the classes their people usually work. */
 export const TEAMS: readonly (readonly [team: string, site: string, classes: readonly string[]])[] = [
-  ['Cargo shed', 'Ferry Quay', ['counterbalance-forklift', 'reach-truck', 'order-picker', 'powered-pallet-truck']],
+  [
+    'Cargo shed',
+    'Ferry Quay',
+    ['counterbalance-forklift', 'reach-truck', 'order-picker', 'powered-pallet-truck'],
+  ],
   ['Quayside', 'Ferry Quay', ['counterbalance-forklift', 'mobile-crane', 'powered-pallet-truck']],
   [
     'Airfield ground',
     'Gannet Field',
-    ['counterbalance-forklift', 'snow-plough-spreader-truck', 'reel-mower', 'rotary-mower', 'zero-turn-mower', 'string-trimmer', 'push-mower', 'towed-generator-set'],
+    [
+      'counterbalance-forklift',
+      'snow-plough-spreader-truck',
+      'reel-mower',
+      'rotary-mower',
+      'zero-turn-mower',
+      'string-trimmer',
+      'push-mower',
+      'towed-generator-set',
+    ],
   ],
-  ['Airfield works', 'Gannet Field', ['telescopic-boom-lift', 'vertical-mast-lift', 'towed-generator-set', 'counterbalance-forklift']],
-  ['Quarry', 'Breakwater Quarry', ['wheel-loader', 'wheeled-excavator', 'mini-backhoe', 'articulated-hauler', 'motor-grader', 'mining-shovel', 'equipment-trailer']],
+  [
+    'Airfield works',
+    'Gannet Field',
+    ['telescopic-boom-lift', 'vertical-mast-lift', 'towed-generator-set', 'counterbalance-forklift'],
+  ],
+  [
+    'Quarry',
+    'Breakwater Quarry',
+    [
+      'wheel-loader',
+      'wheeled-excavator',
+      'mini-backhoe',
+      'articulated-hauler',
+      'motor-grader',
+      'mining-shovel',
+      'equipment-trailer',
+    ],
+  ],
   ['Workshop', 'Trust Workshop', ['overhead-crane', 'mobile-column-lift', 'counterbalance-forklift']],
 ];
 
 /** Choices between schools: class, site, school, option, why, by whom, months ago. */
 export const SCHOOL_CHOICES = [
-  ['overhead-crane', 'Trust Workshop', 'OC-D09', 'b', 'the long hook path of bay two has little rope in hand', 'ronan', 4],
-  ['motor-grader', 'Breakwater Quarry', 'mg-d03', 'b', 'starter motors burnt out twice in the cold of January', 'hilda', 9],
+  [
+    'overhead-crane',
+    'Trust Workshop',
+    'OC-D09',
+    'b',
+    'the long hook path of bay two has little rope in hand',
+    'ronan',
+    4,
+  ],
+  [
+    'motor-grader',
+    'Breakwater Quarry',
+    'mg-d03',
+    'b',
+    'starter motors burnt out twice in the cold of January',
+    'hilda',
+    9,
+  ],
 ] as const;

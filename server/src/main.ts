@@ -1,7 +1,8 @@
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { localDate, readPack, type Pack } from '@rounds/core';
+import { localDate } from '@rounds/core/calendar';
+import { readPack, type Pack } from '@rounds/core/catalogue';
 import { demoOrganisation } from '@rounds/demo';
 import { count } from 'drizzle-orm';
 import { pino } from 'pino';
@@ -30,7 +31,10 @@ function packsOnDisk(wanted: (classId: string) => boolean = () => true): Pack[] 
     .flatMap((name) => {
       const reading = readPack(readFileSync(join(folder, name), 'utf8'));
       if (reading.pack) return [reading.pack];
-      console.error(`${name} is not sound and was left out: ${reading.errors[0]!.message} (line ${reading.errors[0]!.line})`);
+      console.error(
+        `${name} is not sound and was left out: ${reading.errors[0]!.message} (line ` +
+          `${reading.errors[0]!.line})`,
+      );
       return [];
     });
 }
@@ -42,32 +46,64 @@ async function main(): Promise<void> {
   const directory = process.env['ROUNDS_DATA'] ?? join(root, '.data', demo ? 'demo' : 'main');
   const log = pino({ level: process.env['ROUNDS_LOG'] ?? (demo ? 'warn' : 'info') });
   const begun = performance.now();
-  const store = await openStore({ url: process.env['DATABASE_URL'], directory, migrations: join(root, 'server', 'migrations') });
-  const house = openHouse(store, { demo, publicUrl: process.env['PUBLIC_URL'] ?? null, metricsToken: process.env['ROUNDS_METRICS_TOKEN'] ?? null });
+  const store = await openStore({
+    url: process.env['DATABASE_URL'],
+    directory,
+    migrations: join(root, 'server', 'migrations'),
+  });
+  const house = openHouse(store, {
+    demo,
+    publicUrl: process.env['PUBLIC_URL'] ?? null,
+    metricsToken: process.env['ROUNDS_METRICS_TOKEN'] ?? null,
+  });
 
   const made = await readSetting<{ made: boolean } | null>(house.db, 'demo', null);
   const [accounts] = await house.db.select({ n: count() }).from(account);
   if (demo && !made) {
-    if ((accounts?.n ?? 0) > 0) throw new Error(`The data in ${store.place} is not a demo. Give the demo its own directory with ROUNDS_DATA.`);
+    if ((accounts?.n ?? 0) > 0)
+      throw new Error(
+        `The data in ${store.place} is not a demo. Give the demo its own directory with ROUNDS_DATA.`,
+      );
     console.log('Making the demo organisation (once) ...');
     const packs = packsOnDisk();
     const today = localDate(new Date().toISOString(), 'Europe/London');
     await seedDemo(house.db, demoOrganisation(today, packs), packs, today);
   } else if (!demo && made)
-    throw new Error(`The data in ${store.place} is the demo, whose passwords are public. Start it with npm run demo, or give another directory with ROUNDS_DATA.`);
+    throw new Error(
+      `The data in ${store.place} is the demo, whose passwords are public. Start it with ` +
+        'npm run demo, or give another directory with ROUNDS_DATA.',
+    );
 
-  // Classes that came with a newer version of the product; one that was ever published (or withdrawn) here is left to its editors.
-  const known = new Set((await house.db.selectDistinct({ id: packRevision.classId }).from(packRevision)).map((each) => each.id));
-  for (const pack of packsOnDisk((classId) => !known.has(classId))) await house.db.transaction((db) => publishPack(db, pack));
+  // Classes that came with a newer version of the product; one that was ever published (or withdrawn) here
+  // is left to its editors.
+  const known = new Set(
+    (await house.db.selectDistinct({ id: packRevision.classId }).from(packRevision)).map((each) => each.id),
+  );
+  for (const pack of packsOnDisk((classId) => !known.has(classId)))
+    await house.db.transaction((db) => publishPack(db, pack));
   await standingsToday(house);
 
   const webRoot = join(root, 'web', 'dist');
-  if (!existsSync(join(webRoot, 'index.html'))) console.error('The web app is not built; run npm run build. Serving the API only.');
-  const listening = await listen(application(house, { webRoot, log }), Number(process.env['PORT'] ?? 4600), !process.env['PORT'], process.env['HOST'] ?? '127.0.0.1');
+  if (!existsSync(join(webRoot, 'index.html')))
+    console.error('The web app is not built; run npm run build. Serving the API only.');
+  const listening = await listen(
+    application(house, { webRoot, log }),
+    Number(process.env['PORT'] ?? 4600),
+    !process.env['PORT'],
+    process.env['HOST'] ?? '127.0.0.1',
+  );
   store.announce?.({ address: listening.address, secret: house.controlSecret });
-  console.log(`Rounds is ready at ${listening.address} after ${((performance.now() - begun) / 1000).toFixed(1)} s (data: ${store.place})`);
-  if (demo) console.log(`Sign in as hilda (trainer), isla (operator), gordon (supervisor), viktor (workshop) or una (administrator); password: ${DEMO_PASSWORD}`);
-  else if ((accounts?.n ?? 0) === 0) console.log('First start: open the address to create the administrator.');
+  console.log(
+    `Rounds is ready at ${listening.address} after ` +
+      `${((performance.now() - begun) / 1000).toFixed(1)} s (data: ${store.place})`,
+  );
+  if (demo)
+    console.log(
+      'Sign in as hilda (trainer), isla (operator), gordon (supervisor), viktor (workshop) ' +
+        `or una (administrator); password: ${DEMO_PASSWORD}`,
+    );
+  else if ((accounts?.n ?? 0) === 0)
+    console.log('First start: open the address to create the administrator.');
 
   const backup = (note: string) =>
     store.backup?.(note).then(

@@ -1,12 +1,12 @@
-import './style.css';
+import './app/style.css';
 import { PiniaColada } from '@pinia/colada';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
-import App from './App.vue';
+import App from './app/App.vue';
 import { registerWorker } from './device/useNewVersion';
-import { useSession } from './house/session';
-import { router } from './router';
-import { applyPalette } from './tokens';
+import { useSession } from './device/session';
+import { router } from './app/router';
+import { applyPalette } from './app/tokens';
 
 const app = createApp(App);
 app.use(createPinia());

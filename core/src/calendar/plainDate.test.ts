@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
-import { addDays, addMonths, dayNumber, daysBetween, endOfMonth, fromDayNumber, isPlainDate, isoWeek } from './index';
+import {
+  addDays,
+  addMonths,
+  dayNumber,
+  daysBetween,
+  endOfMonth,
+  fromDayNumber,
+  isPlainDate,
+  isoWeek,
+} from './index';
 
 const anyDate = fc.integer({ min: -200_000, max: 200_000 }).map(fromDayNumber);
 
@@ -21,7 +30,17 @@ describe('calendar dates', () => {
   });
 
   it('are refused when they do not exist', () => {
-    for (const text of ['2023-02-29', '2024-13-01', '2024-00-10', '2024-04-31', '24-04-01', '2024-4-1', '', 'today']) expect(isPlainDate(text)).toBe(false);
+    for (const text of [
+      '2023-02-29',
+      '2024-13-01',
+      '2024-00-10',
+      '2024-04-31',
+      '24-04-01',
+      '2024-4-1',
+      '',
+      'today',
+    ])
+      expect(isPlainDate(text)).toBe(false);
     expect(isPlainDate('2024-02-29')).toBe(true);
     expect(() => dayNumber('2023-02-29')).toThrow(/not a date/);
   });

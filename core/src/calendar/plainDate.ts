@@ -1,19 +1,26 @@
 import { z } from 'zod';
 
 /**
- * Calendar dates without a clock or a time zone, as ISO 8601 text `YYYY-MM-DD` in the proleptic Gregorian calendar.
+ * Calendar dates without a clock or a time zone, as ISO 8601 text `YYYY-MM-DD` in the proleptic Gregorian
+ * calendar.
  * Text sorts as time does, so dates compare with < and >. Arithmetic goes through the day number by
  * H. Hinnant, "chrono-compatible low-level date algorithms" (2013).
  */
 export type PlainDate = string;
 
-/** The years that a date given from outside may lie in: nothing that Rounds records is older, and no plan reaches further. */
+/**
+ * The years that a date given from outside may lie in: nothing that Rounds records is older, and no plan
+ * reaches further.
+ */
 const YEARS = { first: 1900, last: 2200 } as const;
 
 /** Schema of a date given from outside. */
 export const plainDateText = z.iso
   .date()
-  .refine((text) => Number(text.slice(0, 4)) >= YEARS.first && Number(text.slice(0, 4)) <= YEARS.last, `lies outside the years ${YEARS.first} to ${YEARS.last}`);
+  .refine(
+    (text) => Number(text.slice(0, 4)) >= YEARS.first && Number(text.slice(0, 4)) <= YEARS.last,
+    `lies outside the years ${YEARS.first} to ${YEARS.last}`,
+  );
 
 const MONTH_DAYS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31] as const;
 
@@ -61,7 +68,10 @@ export function fromDayNumber(days: number): PlainDate {
   const z = days + 719468;
   const era = Math.floor(z / 146097);
   const dayOfEra = z - era * 146097;
-  const yearOfEra = Math.floor((dayOfEra - Math.floor(dayOfEra / 1460) + Math.floor(dayOfEra / 36524) - Math.floor(dayOfEra / 146096)) / 365);
+  const yearOfEra = Math.floor(
+    (dayOfEra - Math.floor(dayOfEra / 1460) + Math.floor(dayOfEra / 36524) - Math.floor(dayOfEra / 146096)) /
+      365,
+  );
   const dayOfYear = dayOfEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100));
   const shifted = Math.floor((5 * dayOfYear + 2) / 153);
   const day = dayOfYear - Math.floor((153 * shifted + 2) / 5) + 1;
@@ -94,8 +104,15 @@ export function endOfMonth(date: PlainDate): PlainDate {
   return plainDate(year, month, daysInMonth(year, month));
 }
 
-/** Repeated due dates: `anchored` counts each from the start, `chained` each from the one before (a clamped day stays clamped). */
-export function recurrence(start: PlainDate, everyMonths: number, count: number): { anchored: PlainDate[]; chained: PlainDate[] } {
+/**
+ * Repeated due dates: `anchored` counts each from the start, `chained` each from the one before (a clamped
+ * day stays clamped).
+ */
+export function recurrence(
+  start: PlainDate,
+  everyMonths: number,
+  count: number,
+): { anchored: PlainDate[]; chained: PlainDate[] } {
   const anchored = Array.from({ length: count }, (_, i) => addMonths(start, everyMonths * (i + 1)));
   const chained: PlainDate[] = [];
   for (let i = 0; i < count; i++) chained.push(addMonths(chained[i - 1] ?? start, everyMonths));

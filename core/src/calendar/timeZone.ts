@@ -6,15 +6,29 @@ export function localDate(instant: string, timeZone: string): PlainDate {
   return Temporal.Instant.from(instant).toZonedDateTimeISO(timeZone).toPlainDate().toString();
 }
 
-/** Days until a due date where the person is, counted between local calendar dates; due today is 0 and not overdue. */
-export function daysUntilLocal(instant: string, timeZone: string, due: PlainDate): { localDate: PlainDate; daysUntil: number; overdue: boolean } {
+/**
+ * Days until a due date where the person is, counted between local calendar dates; due today is 0 and not
+ * overdue.
+ */
+export function daysUntilLocal(
+  instant: string,
+  timeZone: string,
+  due: PlainDate,
+): { localDate: PlainDate; daysUntil: number; overdue: boolean } {
   const today = localDate(instant, timeZone);
   const daysUntil = daysBetween(today, due);
   return { localDate: today, daysUntil, overdue: daysUntil < 0 };
 }
 
-/** Real hours between two local wall-clock times (ISO without offset), which a clock change makes differ from the wall-clock difference. */
-export function elapsedHours(fromLocal: string, toLocal: string, timeZone: string): { fromUtc: string; toUtc: string; elapsedHours: number; calendarDays: number } {
+/**
+ * Real hours between two local wall-clock times (ISO without offset), which a clock change makes differ
+ * from the wall-clock difference.
+ */
+export function elapsedHours(
+  fromLocal: string,
+  toLocal: string,
+  timeZone: string,
+): { fromUtc: string; toUtc: string; elapsedHours: number; calendarDays: number } {
   const from = Temporal.PlainDateTime.from(fromLocal).toZonedDateTime(timeZone);
   const to = Temporal.PlainDateTime.from(toLocal).toZonedDateTime(timeZone);
   return {
@@ -37,5 +51,8 @@ export function isTimeZone(text: string): boolean {
 
 /** The time of day at an instant (ISO text with Z) in an IANA time zone, as 14:05. */
 export function localTime(instant: string, timeZone: string): string {
-  return Temporal.Instant.from(instant).toZonedDateTimeISO(timeZone).toPlainTime().toString({ smallestUnit: 'minute' });
+  return Temporal.Instant.from(instant)
+    .toZonedDateTimeISO(timeZone)
+    .toPlainTime()
+    .toString({ smallestUnit: 'minute' });
 }

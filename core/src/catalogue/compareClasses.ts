@@ -22,7 +22,10 @@ export interface ClassComparison {
 }
 
 const STOP_WORDS = new Set(
-  'a an and any as at be before by each every for from if in into is it its of off on one or other out so that the their then this to until up with'.split(' '),
+  (
+    'a an and any as at be before by each every for from if in into is it its of off on one or other out ' +
+    'so that the their then this to until up with'
+  ).split(' '),
 );
 
 /** Words that mean the same act or thing in this trade. */
@@ -68,8 +71,16 @@ function likeness(a: ReadonlySet<string>, b: ReadonlySet<string>): number {
   return (2 * common) / (a.size + b.size);
 }
 
-/** Aligns two ordered lists so that the sum of likenesses is greatest and order is kept (Needleman and Wunsch 1970, no gap cost). */
-function alignInOrder<T>(left: readonly T[], right: readonly T[], read: (each: T) => string, least: number): Aligned<T>[] {
+/**
+ * Aligns two ordered lists so that the sum of likenesses is greatest and order is kept (Needleman and
+ * Wunsch 1970, no gap cost).
+ */
+function alignInOrder<T>(
+  left: readonly T[],
+  right: readonly T[],
+  read: (each: T) => string,
+  least: number,
+): Aligned<T>[] {
   const a = left.map((each) => words(read(each)));
   const b = right.map((each) => words(read(each)));
   const score = a.map((x) =>
@@ -80,21 +91,37 @@ function alignInOrder<T>(left: readonly T[], right: readonly T[], read: (each: T
   );
   const best = Array.from({ length: a.length + 1 }, () => new Float64Array(b.length + 1));
   for (let i = a.length - 1; i >= 0; i--)
-    for (let j = b.length - 1; j >= 0; j--) best[i]![j] = Math.max(best[i + 1]![j]!, best[i]![j + 1]!, score[i]![j]! > 0 ? score[i]![j]! + best[i + 1]![j + 1]! : 0);
+    for (let j = b.length - 1; j >= 0; j--)
+      best[i]![j] = Math.max(
+        best[i + 1]![j]!,
+        best[i]![j + 1]!,
+        score[i]![j]! > 0 ? score[i]![j]! + best[i + 1]![j + 1]! : 0,
+      );
   const rows: Aligned<T>[] = [];
   let i = 0;
   let j = 0;
   while (i < a.length || j < b.length) {
-    if (i < a.length && j < b.length && score[i]![j]! > 0 && best[i]![j] === score[i]![j]! + best[i + 1]![j + 1]!)
+    if (
+      i < a.length &&
+      j < b.length &&
+      score[i]![j]! > 0 &&
+      best[i]![j] === score[i]![j]! + best[i + 1]![j + 1]!
+    )
       rows.push({ left: left[i]!, right: right[j]!, likeness: score[i++]![j++]! });
-    else if (i < a.length && (j >= b.length || best[i + 1]![j]! >= best[i]![j + 1]!)) rows.push({ left: left[i++]!, right: null, likeness: 0 });
+    else if (i < a.length && (j >= b.length || best[i + 1]![j]! >= best[i]![j + 1]!))
+      rows.push({ left: left[i++]!, right: null, likeness: 0 });
     else rows.push({ left: null, right: right[j++]!, likeness: 0 });
   }
   return rows;
 }
 
 /** Pairs two unordered lists, most alike first; the rest stand alone. */
-function pairUp<T>(left: readonly T[], right: readonly T[], read: (each: T) => string, least: number): Aligned<T>[] {
+function pairUp<T>(
+  left: readonly T[],
+  right: readonly T[],
+  read: (each: T) => string,
+  least: number,
+): Aligned<T>[] {
   const b = right.map((each) => words(read(each)));
   const pairs = left.flatMap((each, i) => {
     const a = words(read(each));
@@ -120,9 +147,14 @@ function pairUp<T>(left: readonly T[], right: readonly T[], read: (each: T) => s
 /** Compares how two composed classes are started and stopped, and their numbers. */
 export function compareClasses(left: EffectivePack, right: EffectivePack): ClassComparison {
   const stepsOf = (pack: EffectivePack, kind: string) =>
-    pack.procedures.filter((each) => each.kind === kind).flatMap((each) => each.steps.map((s) => ({ ...s, procedure: each.title })));
+    pack.procedures
+      .filter((each) => each.kind === kind)
+      .flatMap((each) => each.steps.map((s) => ({ ...s, procedure: each.title })));
   return {
-    procedures: (['startup', 'shutdown'] as const).map((kind) => ({ kind, rows: alignInOrder(stepsOf(left, kind), stepsOf(right, kind), (s) => s.do, 0.34) })),
+    procedures: (['startup', 'shutdown'] as const).map((kind) => ({
+      kind,
+      rows: alignInOrder(stepsOf(left, kind), stepsOf(right, kind), (s) => s.do, 0.34),
+    })),
     numbers: pairUp(left.numbers, right.numbers, (n) => n.name, 0.6),
   };
 }

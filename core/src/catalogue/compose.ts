@@ -3,14 +3,20 @@ import type { PackIssue } from './integrity';
 import { needsMet, type FitOut } from './needs';
 import type { Pack, Step } from './schema';
 
-/** What a pack is composed for: its power variant, the features that differ from their defaults, and the site's choices between schools. */
+/**
+ * What a pack is composed for: its power variant, the features that differ from their defaults, and the
+ * site's choices between schools.
+ */
 export interface Composition {
   variant: string;
   features?: Readonly<Record<string, string>>;
   choices?: Readonly<Record<string, string>>;
 }
 
-/** A pack cut down to one machine's fit-out with the site's choices worked in. `hash` identifies exactly this content: the pack, the fit-out and the choices. */
+/**
+ * A pack cut down to one machine's fit-out with the site's choices worked in. `hash` identifies exactly
+ * this content: the pack, the fit-out and the choices.
+ */
 export interface EffectivePack extends Pack {
   fitOut: FitOut;
   choices: Readonly<Record<string, string>>;
@@ -26,37 +32,64 @@ export class CompositionError extends Error {
 }
 
 /**
- * Composes a pack: rows whose needs are not met go, steps that waited for a row gone wait for what it waited for, school choices are worked in.
- * Pure and total over valid requests; throws CompositionError for an unknown variant, feature, value, school or option.
+ * Composes a pack: rows whose needs are not met go, steps that waited for a row gone wait for what it
+ * waited for, school choices are worked in.
+ * Pure and total over valid requests; throws CompositionError for an unknown variant, feature, value,
+ * school or option.
  */
 export function compose(pack: Pack, request: Composition): EffectivePack {
   const issues: PackIssue[] = [];
   const fitOut: Record<string, string> = { variant: request.variant };
   if (!pack.variants.some((each) => each.id === request.variant))
-    issues.push({ path: ['variants'], rule: 'unknown-variant', message: `${pack.title} has no variant "${request.variant}"` });
+    issues.push({
+      path: ['variants'],
+      rule: 'unknown-variant',
+      message: `${pack.title} has no variant "${request.variant}"`,
+    });
   for (const feature of pack.features) fitOut[feature.id] = feature.default;
   for (const [id, value] of Object.entries(request.features ?? {})) {
     const index = pack.features.findIndex((each) => each.id === id);
-    if (index < 0) issues.push({ path: ['features'], rule: 'unknown-feature', message: `${pack.title} has no feature "${id}"` });
+    if (index < 0)
+      issues.push({
+        path: ['features'],
+        rule: 'unknown-feature',
+        message: `${pack.title} has no feature "${id}"`,
+      });
     else if (!pack.features[index]!.values.includes(value))
-      issues.push({ path: ['features', index], rule: 'unknown-feature', message: `feature "${id}" has no value "${value}"` });
+      issues.push({
+        path: ['features', index],
+        rule: 'unknown-feature',
+        message: `feature "${id}" has no value "${value}"`,
+      });
     else fitOut[id] = value;
   }
   const choices: Record<string, string> = {};
   for (const school of pack.schools) choices[school.id] = school.default;
   for (const [id, option] of Object.entries(request.choices ?? {})) {
     const index = pack.schools.findIndex((each) => each.id === id);
-    if (index < 0) issues.push({ path: ['schools'], rule: 'unknown-school', message: `${pack.title} has no school "${id}"` });
+    if (index < 0)
+      issues.push({
+        path: ['schools'],
+        rule: 'unknown-school',
+        message: `${pack.title} has no school "${id}"`,
+      });
     else if (!pack.schools[index]!.options.some((each) => each.id === option))
-      issues.push({ path: ['schools', index], rule: 'unknown-school', message: `school "${id}" has no option "${option}"` });
+      issues.push({
+        path: ['schools', index],
+        rule: 'unknown-school',
+        message: `school "${id}" has no option "${option}"`,
+      });
     else choices[id] = option;
   }
   if (issues.length > 0) throw new CompositionError(issues);
 
-  const kept = <T extends { needs: string[] }>(rows: readonly T[]): T[] => rows.filter((row) => needsMet(row.needs, fitOut));
+  const kept = <T extends { needs: string[] }>(rows: readonly T[]): T[] =>
+    rows.filter((row) => needsMet(row.needs, fitOut));
   const chosen = applyChoices(pack, choices);
   const checkpoints = kept(chosen.checkpoints).map((each) =>
-    each.each && typeof each.each.count === 'object' ? { ...each, each: { ...each.each, count: repetitions(fitOut[each.each.count.feature]) } } : each,
+    each.each && typeof each.each.count === 'object'
+      ? { ...each, each: { ...each.each, count: repetitions(fitOut[each.each.count.feature]) } }
+      : each,
   );
   const present = new Set(checkpoints.map((each) => each.id));
   const faults = kept(chosen.faults).filter((each) => present.has(each.checkpoint));
@@ -70,7 +103,11 @@ export function compose(pack: Pack, request: Composition): EffectivePack {
     .map((section) => ({
       ...section,
       criteria: kept(section.criteria)
-        .map((c) => (c.link?.checkpoints ? { ...c, link: { ...c.link, checkpoints: c.link.checkpoints.filter((id) => present.has(id)) } } : c))
+        .map((c) =>
+          c.link?.checkpoints
+            ? { ...c, link: { ...c.link, checkpoints: c.link.checkpoints.filter((id) => present.has(id)) } }
+            : c,
+        )
         .filter((c) => c.link?.checkpoints === undefined || c.link.checkpoints.length > 0),
     }))
     .filter((section) => section.criteria.length > 0);
@@ -107,47 +144,74 @@ function repetitions(value: string | undefined): number {
 
 /** Works the chosen options' `sets` into copies of the rows they name. */
 function applyChoices(pack: Pack, choices: Readonly<Record<string, string>>): Pack {
-  const sets = pack.schools.flatMap((school) => school.options.find((each) => each.id === choices[school.id])?.sets ?? []);
+  const sets = pack.schools.flatMap(
+    (school) => school.options.find((each) => each.id === choices[school.id])?.sets ?? [],
+  );
   if (sets.length === 0) return pack;
   const change = <T extends { id: string }>(kind: string, row: T): T => {
     const own = sets.filter((set) => set.path.startsWith(`${kind}/${row.id}/`));
-    return own.length === 0 ? row : Object.assign({ ...row }, Object.fromEntries(own.map((set) => [set.path.split('/')[2]!, set.value])));
+    return own.length === 0
+      ? row
+      : Object.assign({ ...row }, Object.fromEntries(own.map((set) => [set.path.split('/')[2]!, set.value])));
   };
-  const policy = Object.fromEntries(sets.filter((set) => set.path.startsWith('policy/')).map((set) => [set.path.split('/')[1]!, set.value]));
+  const policy = Object.fromEntries(
+    sets.filter((set) => set.path.startsWith('policy/')).map((set) => [set.path.split('/')[1]!, set.value]),
+  );
   return {
     ...pack,
     numbers: pack.numbers.map((each) => change('numbers', each)),
     checkpoints: pack.checkpoints.map((each) => change('checkpoints', each)),
     faults: pack.faults.map((each) => {
       const changed = change('faults', each);
-      return policy['grading'] === 'all-stop' && changed.grade !== 'sound' ? { ...changed, grade: 'stop' as const } : changed;
+      return policy['grading'] === 'all-stop' && changed.grade !== 'sound'
+        ? { ...changed, grade: 'stop' as const }
+        : changed;
     }),
-    procedures: pack.procedures.map((each) => ({ ...each, steps: each.steps.map((s) => change('steps', s)) })),
+    procedures: pack.procedures.map((each) => ({
+      ...each,
+      steps: each.steps.map((s) => change('steps', s)),
+    })),
   };
 }
 
-/** Replaces prerequisites that were composed away by their own prerequisites, so that order is kept across the gap. */
+/**
+ * Replaces prerequisites that were composed away by their own prerequisites, so that order is kept across
+ * the gap.
+ */
 function relink(all: Pack['procedures'], kept: Pack['procedures']): Pack['procedures'] {
   const everyStep = new Map(all.flatMap((procedure) => procedure.steps.map((s) => [s.id, s] as const)));
   const present = new Set(kept.flatMap((procedure) => procedure.steps.map((s) => s.id)));
   /** A step that is gone, as what it waited for: all of the clauses, and of each clause one member. */
-  const stand = (id: string): Clause[] => (present.has(id) ? [[id]] : (everyStep.get(id)?.after ?? []).flatMap(clauses));
+  const stand = (id: string): Clause[] =>
+    present.has(id) ? [[id]] : (everyStep.get(id)?.after ?? []).flatMap(clauses);
   const clauses = (each: Step['after'][number]): Clause[] => {
     if (typeof each === 'string') return stand(each);
     const here = each.anyOf.filter((id) => present.has(id));
     return here.length > 0 ? [here] : oneOf(each.anyOf.map(stand));
   };
   const after = (step: Step): Step['after'] => {
-    const distinct = new Map(step.after.flatMap(clauses).map((clause) => [[...clause].sort().join(' '), clause]));
+    const distinct = new Map(
+      step.after.flatMap(clauses).map((clause) => [[...clause].sort().join(' '), clause]),
+    );
     return [...distinct.values()].map((clause) => (clause.length === 1 ? clause[0]! : { anyOf: clause }));
   };
-  return kept.map((procedure) => ({ ...procedure, steps: procedure.steps.map((s) => ({ ...s, after: after(s) })) }));
+  return kept.map((procedure) => ({
+    ...procedure,
+    steps: procedure.steps.map((s) => ({ ...s, after: after(s) })),
+  }));
 }
 
 /** One of these steps must come before. */
 type Clause = string[];
 
-/** "One of these alternatives, each a list of clauses" as clauses that must all hold; an alternative that asks for nothing leaves nothing to ask. */
+/**
+ * "One of these alternatives, each a list of clauses" as clauses that must all hold; an alternative that
+ * asks for nothing leaves nothing to ask.
+ */
 function oneOf(alternatives: readonly Clause[][]): Clause[] {
-  return alternatives.reduce<Clause[]>((sofar, alternative) => sofar.flatMap((clause) => alternative.map((other) => [...new Set([...clause, ...other])])), [[]]);
+  return alternatives.reduce<Clause[]>(
+    (sofar, alternative) =>
+      sofar.flatMap((clause) => alternative.map((other) => [...new Set([...clause, ...other])])),
+    [[]],
+  );
 }

@@ -1,7 +1,10 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 
-/** JSON with object keys in order, so that equal content always reads the same; `undefined` members are left out. */
+/**
+ * JSON with object keys in order, so that equal content always reads the same; `undefined` members are left
+ * out.
+ */
 export function canonicalJson(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map((each) => canonicalJson(each ?? null)).join(',')}]`;
   if (value !== null && typeof value === 'object')

@@ -36,7 +36,14 @@ export interface Coverage {
 }
 
 /** Sections whose rows carry no origin of their own: it stands with the sheet, the pack or the option. */
-const WITHOUT_OWN_ORIGIN = new Set(['features', 'stations', 'procedures', 'criteria', 'criticalErrors', 'schools']);
+const WITHOUT_OWN_ORIGIN = new Set([
+  'features',
+  'stations',
+  'procedures',
+  'criteria',
+  'criticalErrors',
+  'schools',
+]);
 
 /** Counts the rows of a pack and lists those that want an origin, a way to be detected, or a reason. */
 export function coverage(pack: Pack): Coverage {
@@ -69,12 +76,18 @@ export function coverage(pack: Pack): Coverage {
       certification: count('certification'),
     },
     withoutOrigin: [
-      ...rows.filter((row) => !WITHOUT_OWN_ORIGIN.has(row.section) && lacksOrigin(row.row['origin'])).map((row) => row.id),
+      ...rows
+        .filter((row) => !WITHOUT_OWN_ORIGIN.has(row.section) && lacksOrigin(row.row['origin']))
+        .map((row) => row.id),
       ...(lacksOrigin(pack.plan.origin) ? ['plan'] : []),
       ...(lacksOrigin(pack.sheet.origin) ? ['sheet'] : []),
     ],
-    undetectable: pack.faults.filter((each) => !each.cues.some((cue) => methods.get(each.checkpoint)?.has(cue.method))).map((each) => each.id),
+    undetectable: pack.faults
+      .filter((each) => !each.cues.some((cue) => methods.get(each.checkpoint)?.has(cue.method)))
+      .map((each) => each.id),
     withoutReason: steps.filter((each) => !each.why).map((each) => each.id),
-    dangling: steps.filter((each) => prerequisites(each).some((id) => !stepIds.has(id))).map((each) => each.id),
+    dangling: steps
+      .filter((each) => prerequisites(each).some((id) => !stepIds.has(id)))
+      .map((each) => each.id),
   };
 }

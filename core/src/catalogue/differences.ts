@@ -23,11 +23,16 @@ export interface RowChange {
 function inWords(value: unknown): string {
   if (value === undefined || value === null) return '';
   if (typeof value === 'string') return value;
-  if (Array.isArray(value) && value.every((each) => typeof each === 'string' || typeof each === 'number')) return value.join(', ');
+  if (Array.isArray(value) && value.every((each) => typeof each === 'string' || typeof each === 'number'))
+    return value.join(', ');
   return canonicalJson(value);
 }
 
-function fieldChanges(before: Readonly<Record<string, unknown>>, after: Readonly<Record<string, unknown>>, skip: ReadonlySet<string>): FieldChange[] {
+function fieldChanges(
+  before: Readonly<Record<string, unknown>>,
+  after: Readonly<Record<string, unknown>>,
+  skip: ReadonlySet<string>,
+): FieldChange[] {
   const changes: FieldChange[] = [];
   for (const field of new Set([...Object.keys(before), ...Object.keys(after)])) {
     if (skip.has(field)) continue;
@@ -65,20 +70,34 @@ function classFields(pack: Pack): Record<string, unknown> {
 }
 
 /**
- * What changed from one pack to another, row by row in reading order. Rows are matched by section and id; the revision number is left out.
+ * What changed from one pack to another, row by row in reading order. Rows are matched by section and id;
+ * the revision number is left out.
  * Order alone is no change. An empty list means the packs say the same.
  */
 export function packDifferences(before: Pack, after: Pack): RowChange[] {
   const changes: RowChange[] = [];
   const top = fieldChanges(classFields(before), classFields(after), NONE);
-  if (top.length > 0) changes.push({ section: 'class', sectionName: 'Class', id: after.id, title: after.title, kind: 'changed', fields: top });
+  if (top.length > 0)
+    changes.push({
+      section: 'class',
+      sectionName: 'Class',
+      id: after.id,
+      title: after.title,
+      kind: 'changed',
+      fields: top,
+    });
   const key = (row: PackRow) => `${row.section}/${row.id}`;
   const earlier = new Map(packRows(before).map((row) => [key(row), row]));
   for (const row of packRows(after)) {
     const old = earlier.get(key(row));
     earlier.delete(key(row));
     const head = { section: row.section, sectionName: SECTIONS[row.section], id: row.id, title: row.title };
-    if (!old) changes.push({ ...head, kind: 'added', fields: fieldChanges({}, row.row, NESTED[row.section] ?? NONE) });
+    if (!old)
+      changes.push({
+        ...head,
+        kind: 'added',
+        fields: fieldChanges({}, row.row, NESTED[row.section] ?? NONE),
+      });
     else {
       const fields = fieldChanges(old.row, row.row, NESTED[row.section] ?? NONE);
       if (fields.length > 0) changes.push({ ...head, kind: 'changed', fields });

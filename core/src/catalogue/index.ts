@@ -12,3 +12,4 @@ export * from './sections';
 export * from './tables';
 export * from './vocabulary';
 export * from './writePack';
+export * from './words';

@@ -1,7 +1,8 @@
 import Ajv2020 from 'ajv/dist/2020';
 import { describe, expect, it } from 'vitest';
 import { parse } from 'yaml';
-import { seededRandom, walkingLine } from '../index';
+import { seededRandom } from '../evaluation';
+import { walkingLine } from '../round';
 import { packSource, shippedClasses, shippedPack } from '../testing';
 import {
   compose,
@@ -46,9 +47,16 @@ function* fitOuts(pack: Pack): Generator<{ variant: string; features: Record<str
   }
   for (const axis of axes)
     for (const value of axis.values)
-      yield at((each) => (each.id === axis.id ? value : each.id === 'variant' ? each.values[0]! : (each as { default?: string }).default!));
+      yield at((each) =>
+        each.id === axis.id
+          ? value
+          : each.id === 'variant'
+            ? each.values[0]!
+            : (each as { default?: string }).default!,
+      );
   const random = seededRandom(pack.checkpoints.length * 1009 + pack.faults.length);
-  for (let n = 0; n < SAMPLE; n++) yield at((axis) => axis.values[Math.floor(random() * axis.values.length)]!);
+  for (let n = 0; n < SAMPLE; n++)
+    yield at((axis) => axis.values[Math.floor(random() * axis.values.length)]!);
 }
 
 /** What must hold of every composed class. */
@@ -59,22 +67,32 @@ function flaws(effective: EffectivePack): string[] {
   if (checkpoints.size < 5) found.push('hardly a check is left');
   if (effective.faults.length < 5) found.push('hardly a fault is left');
   if (!effective.faults.some((each) => each.plant)) found.push('nothing can be planted');
-  for (const fault of effective.faults) if (!checkpoints.has(fault.checkpoint)) found.push(`${fault.id} has no check`);
-  for (const step of steps.values()) for (const before of prerequisites(step)) if (!steps.has(before)) found.push(`${step.id} waits for ${before}, which is gone`);
+  for (const fault of effective.faults)
+    if (!checkpoints.has(fault.checkpoint)) found.push(`${fault.id} has no check`);
+  for (const step of steps.values())
+    for (const before of prerequisites(step))
+      if (!steps.has(before)) found.push(`${step.id} waits for ${before}, which is gone`);
   const done = new Set<string>();
   for (let moved = true; moved;) {
     moved = false;
     for (const step of steps.values())
-      if (!done.has(step.id) && step.after.every((each) => (typeof each === 'string' ? done.has(each) : each.anyOf.some((id) => done.has(id))))) {
+      if (
+        !done.has(step.id) &&
+        step.after.every((each) =>
+          typeof each === 'string' ? done.has(each) : each.anyOf.some((id) => done.has(id)),
+        )
+      ) {
         done.add(step.id);
         moved = true;
       }
   }
-  if (done.size < steps.size) found.push(`no order does every step: ${[...steps.keys()].filter((id) => !done.has(id)).join(', ')}`);
+  if (done.size < steps.size)
+    found.push(`no order does every step: ${[...steps.keys()].filter((id) => !done.has(id)).join(', ')}`);
   if (!effective.procedures.some((each) => each.kind === 'startup')) found.push('no start');
   if (!effective.procedures.some((each) => each.kind === 'shutdown')) found.push('no stop');
   if (effective.sheet.sections.length === 0) found.push('no score sheet');
-  for (const each of effective.checkpoints) if (each.each && typeof each.each.count !== 'number') found.push(`${each.id} does not know how many`);
+  for (const each of effective.checkpoints)
+    if (each.each && typeof each.each.count !== 'number') found.push(`${each.id} does not know how many`);
   return found;
 }
 
@@ -141,7 +159,8 @@ describe.each(CLASSES)('%s', (id) => {
     expect(line.ring.length).toBeGreaterThan(3);
     const orders = line.ring.map((each) => each.id);
     expect(new Set(orders).size).toBe(orders.length);
-    for (const station of pack.plan.stations) if (!station.at) expect(station.spurFrom, `${station.id} hangs in the air`).toBeDefined();
+    for (const station of pack.plan.stations)
+      if (!station.at) expect(station.spurFrom, `${station.id} hangs in the air`).toBeDefined();
   });
 
   it('reads the same after going out as YAML or JSON and coming in again', () => {
@@ -158,14 +177,19 @@ describe.each(CLASSES)('%s', (id) => {
 it('passes the published JSON Schema in a general validator, which refuses what is broken', () => {
   const validate = new Ajv2020({ allErrors: true, strict: false }).compile(packJsonSchema());
   for (const id of CLASSES) {
-    expect(validate(parse(packSource(id))), `${id}: ${JSON.stringify(validate.errors?.slice(0, 3))}`).toBe(true);
+    expect(validate(parse(packSource(id))), `${id}: ${JSON.stringify(validate.errors?.slice(0, 3))}`).toBe(
+      true,
+    );
   }
   const broken: unknown[] = [
     {},
     { ...packs.get('push-mower')!, family: 'flying' },
     { ...packs.get('push-mower')!, checkpoints: [] },
     { ...packs.get('push-mower')!, sticker: true },
-    { ...packs.get('push-mower')!, faults: packs.get('push-mower')!.faults.map((each) => ({ ...each, grade: 'bad' })) },
+    {
+      ...packs.get('push-mower')!,
+      faults: packs.get('push-mower')!.faults.map((each) => ({ ...each, grade: 'bad' })),
+    },
   ];
   for (const each of broken) expect(validate(each)).toBe(false);
 });

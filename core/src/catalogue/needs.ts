@@ -8,7 +8,10 @@ export interface Need {
   negated: boolean;
 }
 
-/** Splits a need: `feature` means any value but "no"/"none", `!feature` the opposite, `feature=a|b` one of these, `feature!=a` anything else. */
+/**
+ * Splits a need: `feature` means any value but "no"/"none", `!feature` the opposite, `feature=a|b` one of
+ * these, `feature!=a` anything else.
+ */
 export function parseNeed(text: string): Need {
   const match = /^(!?)([a-z][a-z0-9_-]*)(?:(!?=)(.+))?$/.exec(text);
   if (!match) throw new RangeError(`"${text}" is not a need`);
@@ -25,8 +28,15 @@ export function needsMet(needs: readonly string[], fitOut: FitOut): boolean {
   });
 }
 
-/** The changes to a fit-out that make every need hold: for each unmet need the first value that meets it. Null where no value does. */
-export function meetNeeds(needs: readonly string[], fitOut: FitOut, values: ReadonlyMap<string, readonly string[]>): Record<string, string> | null {
+/**
+ * The changes to a fit-out that make every need hold: for each unmet need the first value that meets it.
+ * Null where no value does.
+ */
+export function meetNeeds(
+  needs: readonly string[],
+  fitOut: FitOut,
+  values: ReadonlyMap<string, readonly string[]>,
+): Record<string, string> | null {
   const changes: Record<string, string> = {};
   for (const text of needs) {
     const { feature } = parseNeed(text);

@@ -1,4 +1,14 @@
-import { LineCounter, parseDocument, isCollection, isPair, isMap, isScalar, visit, type Document, type Node } from 'yaml';
+import {
+  LineCounter,
+  parseDocument,
+  isCollection,
+  isPair,
+  isMap,
+  isScalar,
+  visit,
+  type Document,
+  type Node,
+} from 'yaml';
 import { unstorable } from '../text';
 import { packIntegrity } from './integrity';
 import { packSchema, type Pack } from './schema';
@@ -33,9 +43,12 @@ export function readPack(source: string): PackReading {
   const document = parseDocument(source, { lineCounter: lines, uniqueKeys: false, prettyErrors: false });
   if (document.errors.length > 0)
     return refused(
-      document.errors
-        .slice(0, LISTED_ERRORS)
-        .map((error) => ({ line: lines.linePos(error.pos[0]).line, path: '', rule: 'yaml', message: error.message.split('\n')[0]! })),
+      document.errors.slice(0, LISTED_ERRORS).map((error) => ({
+        line: lines.linePos(error.pos[0]).line,
+        path: '',
+        rule: 'yaml',
+        message: error.message.split('\n')[0]!,
+      })),
     );
   const keys = keyErrors(document, lines);
   if (keys.length > 0) return refused(keys);
@@ -46,7 +59,10 @@ export function readPack(source: string): PackReading {
       if (!isCollection(node)) break;
       let child: unknown;
       if (isMap(node)) {
-        const pair = node.items.find((item) => isPair(item) && String((item.key as { value?: unknown })?.value ?? item.key) === String(key));
+        const pair = node.items.find(
+          (item) =>
+            isPair(item) && String((item.key as { value?: unknown })?.value ?? item.key) === String(key),
+        );
         const at = (pair?.key as Node | undefined)?.range?.[0];
         if (at !== undefined) line = lines.linePos(at).line;
         child = pair?.value;
@@ -62,7 +78,9 @@ export function readPack(source: string): PackReading {
   try {
     value = document.toJS({ maxAliasCount: 100 });
   } catch (error) {
-    return refused([{ line: 1, path: '', rule: 'yaml', message: error instanceof Error ? error.message : String(error) }]);
+    return refused([
+      { line: 1, path: '', rule: 'yaml', message: error instanceof Error ? error.message : String(error) },
+    ]);
   }
   const parsed = packSchema.safeParse(value);
   if (!parsed.success)
@@ -75,10 +93,25 @@ export function readPack(source: string): PackReading {
       })),
     );
   const bad = unstorable(parsed.data);
-  if (bad !== null) return refused([{ line: lineOf(bad.split('.')), path: bad, rule: 'yaml', message: 'contains a zero character or half of a character' }]);
+  if (bad !== null)
+    return refused([
+      {
+        line: lineOf(bad.split('.')),
+        path: bad,
+        rule: 'yaml',
+        message: 'contains a zero character or half of a character',
+      },
+    ]);
   const issues = packIntegrity(parsed.data);
   if (issues.length > 0)
-    return refused(issues.slice(0, LISTED_ERRORS).map((issue) => ({ line: lineOf(issue.path), path: issue.path.join('/'), rule: issue.rule, message: issue.message })));
+    return refused(
+      issues.slice(0, LISTED_ERRORS).map((issue) => ({
+        line: lineOf(issue.path),
+        path: issue.path.join('/'),
+        rule: issue.rule,
+        message: issue.message,
+      })),
+    );
   return { pack: parsed.data, errors: [] };
 }
 
@@ -88,7 +121,8 @@ function refused(errors: PackError[]): PackReading {
 
 function sizeError(source: string): PackError | null {
   const error = (line: number, message: string): PackError => ({ line, path: '', rule: 'size', message });
-  if (source.length > MAX_PACK_LENGTH) return error(1, `a pack longer than ${MAX_PACK_LENGTH} characters is not read`);
+  if (source.length > MAX_PACK_LENGTH)
+    return error(1, `a pack longer than ${MAX_PACK_LENGTH} characters is not read`);
   let lines = 1;
   for (let end = source.indexOf('\n'); end >= 0; end = source.indexOf('\n', end + 1)) lines += 1;
   return lines > MAX_LINES ? error(MAX_LINES, `a pack of more than ${MAX_LINES} lines is not read`) : null;
@@ -104,7 +138,12 @@ function keyErrors(document: Document.Parsed, lines: LineCounter): PackError[] {
       for (const { key } of map.items) {
         const name = isScalar(key) ? String(key.value) : null;
         if (name !== null && seen.has(name) && errors.length < LISTED_ERRORS)
-          errors.push({ line: lines.linePos((key as Node).range?.[0] ?? 0).line, path: '', rule: 'yaml', message: 'Map keys must be unique' });
+          errors.push({
+            line: lines.linePos((key as Node).range?.[0] ?? 0).line,
+            path: '',
+            rule: 'yaml',
+            message: 'Map keys must be unique',
+          });
         if (name !== null) seen.add(name);
       }
     },
@@ -113,6 +152,12 @@ function keyErrors(document: Document.Parsed, lines: LineCounter): PackError[] {
       return values > MAX_VALUES ? visit.BREAK : undefined;
     },
   });
-  if (values > MAX_VALUES) errors.push({ line: 1, path: '', rule: 'size', message: `a pack of more than ${MAX_VALUES} values is not read` });
+  if (values > MAX_VALUES)
+    errors.push({
+      line: 1,
+      path: '',
+      rule: 'size',
+      message: `a pack of more than ${MAX_VALUES} values is not read`,
+    });
   return errors;
 }

@@ -9,10 +9,16 @@ function withSteps(steps: { id: string; after: Step['after']; gone?: boolean }[]
   const model = pack.procedures[0]!.steps[0]!;
   const feature = pack.features[0]!;
   const other = feature.values.find((value) => value !== feature.default)!;
-  const made = steps.map(({ id, after, gone }): Step => ({ ...model, id, after, needs: gone ? [`${feature.id}=${other}`] : [] }));
+  const made = steps.map(({ id, after, gone }): Step => ({
+    ...model,
+    id,
+    after,
+    needs: gone ? [`${feature.id}=${other}`] : [],
+  }));
   return { ...pack, procedures: [{ ...pack.procedures[0]!, needs: [], steps: made }] };
 }
-const after = (pack: Pack, id: string) => compose(pack, { variant: pack.variants[0]!.id }).procedures[0]!.steps.find((each) => each.id === id)!.after;
+const after = (pack: Pack, id: string) =>
+  compose(pack, { variant: pack.variants[0]!.id }).procedures[0]!.steps.find((each) => each.id === id)!.after;
 
 describe('a step composed away', () => {
   it('that waited for one of several leaves "one of several" behind', () => {

@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { forkliftPack, shippedClasses, shippedPack } from '../testing';
-import { applyTable, compareClasses, compose, contentHash, libraryRows, LibrarySearch, packDifferences, packTable, type Pack } from './index';
+import {
+  applyTable,
+  compareClasses,
+  compose,
+  contentHash,
+  libraryRows,
+  LibrarySearch,
+  packDifferences,
+  packTable,
+  type Pack,
+} from './index';
 
 const pack = forkliftPack();
 const library = new LibrarySearch(shippedClasses().flatMap((id) => libraryRows(shippedPack(id))));
@@ -13,7 +23,9 @@ describe('searching the library', () => {
     const wraps = library.find('two wraps');
     expect(wraps.map((each) => each.classId)).toContain('overhead-crane');
     expect(wraps.map((each) => each.classId)).toContain('mobile-crane');
-    expect(library.find('two wraps').map((each) => each.id)).toEqual(expect.arrayContaining(['OC-27', 'MC-47']));
+    expect(library.find('two wraps').map((each) => each.id)).toEqual(
+      expect.arrayContaining(['OC-27', 'MC-47']),
+    );
   });
   it('takes a row id, a number spelled or in digits, plurals, hyphens and accents as typed', () => {
     expect(library.find('OC-27')[0]).toMatchObject({ id: 'OC-27', part: 'round' });
@@ -21,7 +33,8 @@ describe('searching the library', () => {
     expect(library.find('CÔOL-DÓWN').length).toBe(library.find('cool down').length);
   });
   it('wants every word, at the start of a word, and finds nothing for nothing', () => {
-    for (const hit of library.find('parking brake')) expect(`${hit.title} ${hit.says}`.toLowerCase()).toMatch(/park[\s\S]*brake|brake[\s\S]*park/);
+    for (const hit of library.find('parking brake'))
+      expect(`${hit.title} ${hit.says}`.toLowerCase()).toMatch(/park[\s\S]*brake|brake[\s\S]*park/);
     expect(library.find('arking')).toEqual([]);
     for (const nothing of ['', '   ', '()*+?[', 'zzzz']) expect(library.find(nothing)).toEqual([]);
   });
@@ -48,7 +61,15 @@ describe('differences between packs', () => {
       changed((p) => {
         p.checkpoints[0]!.sound = 'as new';
         p.faults.splice(3, 1);
-        p.numbers.push({ id: 'CF-N99', name: 'new number', value: 4, unit: 'm', meaning: 'for the test', needs: [], origin: { kind: 'memory' } });
+        p.numbers.push({
+          id: 'CF-N99',
+          name: 'new number',
+          value: 4,
+          unit: 'm',
+          meaning: 'for the test',
+          needs: [],
+          origin: { kind: 'memory' },
+        });
         p.procedures[2]!.steps[0]!.critical = !p.procedures[2]!.steps[0]!.critical;
         p.summary = 'Another summary';
       }),
@@ -60,7 +81,9 @@ describe('differences between packs', () => {
       ['numbers', 'added', 'CF-N99'],
       ['faults', 'removed', pack.faults[3]!.id],
     ]);
-    expect(result[1]!.fields).toEqual([{ field: 'sound', before: pack.checkpoints[0]!.sound, after: 'as new' }]);
+    expect(result[1]!.fields).toEqual([
+      { field: 'sound', before: pack.checkpoints[0]!.sound, after: 'as new' },
+    ]);
   });
 });
 
@@ -79,7 +102,9 @@ describe('checkpoints and faults as tables', () => {
     const cells = packTable(pack, 'checkpoints');
     const header = cells[0]!;
     const sound = header.indexOf('sound');
-    const edited = cells.filter((row) => row[0] !== 'CF-02').map((row) => (row[0] === 'CF-01' ? row.map((cell, i) => (i === sound ? 'changed here' : cell)) : row));
+    const edited = cells
+      .filter((row) => row[0] !== 'CF-02')
+      .map((row) => (row[0] === 'CF-01' ? row.map((cell, i) => (i === sound ? 'changed here' : cell)) : row));
     const fresh = cells[1]!.map((cell, i) => (i === 0 ? 'CF-99' : cell));
     const withoutFaults = { ...pack, faults: pack.faults.filter((each) => each.checkpoint !== 'CF-02') };
     const result = applyTable(withoutFaults, 'checkpoints', [...edited, fresh], lines([...edited, fresh]));
@@ -93,29 +118,52 @@ describe('checkpoints and faults as tables', () => {
   it('keep gauges, which do not fit a table, with their row', () => {
     const cells = packTable(pack, 'checkpoints');
     const back = applyTable(pack, 'checkpoints', cells, lines(cells)).pack!;
-    expect(back.checkpoints.filter((each) => each.gauges).length).toBe(pack.checkpoints.filter((each) => each.gauges).length);
+    expect(back.checkpoints.filter((each) => each.gauges).length).toBe(
+      pack.checkpoints.filter((each) => each.gauges).length,
+    );
   });
   it.each([
-    ['an unknown column', (c: string[][]) => c.map((row, i) => [...row, i === 0 ? 'colour' : 'red']), 'table-header', 1],
+    [
+      'an unknown column',
+      (c: string[][]) => c.map((row, i) => [...row, i === 0 ? 'colour' : 'red']),
+      'table-header',
+      1,
+    ],
     ['no id column', (c: string[][]) => c.map((row) => row.slice(1)), 'table-header', 1],
     ['a column twice', (c: string[][]) => c.map((row) => [...row, row[0]!]), 'table-header', 1],
     [
       'a number that is none',
-      (c: string[][]) => c.map((row, i) => (i === 3 ? row.map((cell, j) => (c[0]![j] === 'honest seconds' ? 'soon' : cell)) : row)),
+      (c: string[][]) =>
+        c.map((row, i) =>
+          i === 3 ? row.map((cell, j) => (c[0]![j] === 'honest seconds' ? 'soon' : cell)) : row,
+        ),
       'table-cell',
       4,
     ],
-    ['an unknown station', (c: string[][]) => c.map((row, i) => (i === 5 ? row.map((cell, j) => (j === 1 ? 'st-77' : cell)) : row)), 'unresolved-station', 6],
+    [
+      'an unknown station',
+      (c: string[][]) =>
+        c.map((row, i) => (i === 5 ? row.map((cell, j) => (j === 1 ? 'st-77' : cell)) : row)),
+      'unresolved-station',
+      6,
+    ],
     [
       'an unknown system',
-      (c: string[][]) => c.map((row, i) => (i === 2 ? row.map((cell, j) => (c[0]![j] === 'system' ? 'magic' : cell)) : row)),
+      (c: string[][]) =>
+        c.map((row, i) => (i === 2 ? row.map((cell, j) => (c[0]![j] === 'system' ? 'magic' : cell)) : row)),
       'schema:invalid_value',
       3,
     ],
-    ['an id twice', (c: string[][]) => c.map((row, i) => (i === 4 ? [c[3]![0]!, ...row.slice(1)] : row)), 'unique-id', 5],
+    [
+      'an id twice',
+      (c: string[][]) => c.map((row, i) => (i === 4 ? [c[3]![0]!, ...row.slice(1)] : row)),
+      'unique-id',
+      5,
+    ],
     [
       'a needed cell left blank',
-      (c: string[][]) => c.map((row, i) => (i === 6 ? row.map((cell, j) => (c[0]![j] === 'sound' ? '' : cell)) : row)),
+      (c: string[][]) =>
+        c.map((row, i) => (i === 6 ? row.map((cell, j) => (c[0]![j] === 'sound' ? '' : cell)) : row)),
       'schema:invalid_type',
       7,
     ],
@@ -142,7 +190,9 @@ describe('comparing two classes', () => {
         ['left', loader],
         ['right', grader],
       ] as const) {
-        const own = composed.procedures.filter((each) => each.kind === kind).flatMap((each) => each.steps.map((s) => s.id));
+        const own = composed.procedures
+          .filter((each) => each.kind === kind)
+          .flatMap((each) => each.steps.map((s) => s.id));
         expect(rows.flatMap((row) => (row[side] ? [row[side].id] : []))).toEqual(own);
       }
       expect(rows.some((row) => row.left && row.right)).toBe(true);
@@ -150,6 +200,8 @@ describe('comparing two classes', () => {
   });
   it('finds a class the same as itself', () => {
     const { procedures, numbers } = compareClasses(loader, loader);
-    expect([...procedures.flatMap((each) => each.rows), ...numbers].every((row) => row.left?.id === row.right?.id)).toBe(true);
+    expect(
+      [...procedures.flatMap((each) => each.rows), ...numbers].every((row) => row.left?.id === row.right?.id),
+    ).toBe(true);
   });
 });

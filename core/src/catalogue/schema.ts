@@ -2,14 +2,19 @@ import { z } from 'zod';
 import { GRADES, METHODS, PLACES, PROCEDURE_KINDS, SYSTEMS } from './vocabulary';
 
 /**
- * A machine class as data: one YAML file in `packs/`, one schema for every class, whether it is a truck, a set of columns on a floor,
- * a bridge crane or a tool held in the hands.
+ * A machine class as data: one YAML file in `packs/`, one schema for every class, whether it is a truck, a
+ * set of columns on a floor, a bridge crane or a tool held in the hands.
  */
 
-const id = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9._-]*$/, 'an id is letters, digits, dots, hyphens or underscores');
+const id = z
+  .string()
+  .regex(/^[A-Za-z0-9][A-Za-z0-9._-]*$/, 'an id is letters, digits, dots, hyphens or underscores');
 const text = z.string().trim().min(1).max(1200);
 
-/** Where a fact comes from: a published standard (cited), common practice of the trade, or memory (open to check; may cite what was remembered). */
+/**
+ * Where a fact comes from: a published standard (cited), common practice of the trade, or memory (open to
+ * check; may cite what was remembered).
+ */
 export const originSchema = z.strictObject({
   kind: z.enum(['published', 'practice', 'memory']),
   cite: text.optional().describe('Standard, clause or document'),
@@ -17,10 +22,18 @@ export const originSchema = z.strictObject({
 });
 
 /**
- * A condition on the machine's fit-out: `feature` (fitted), `!feature` (not fitted), `feature=value`, `feature!=value`, `feature=a|b`.
+ * A condition on the machine's fit-out: `feature` (fitted), `!feature` (not fitted), `feature=value`,
+ * `feature!=value`, `feature=a|b`.
  * `variant` stands for the power variant. A list is an "and".
  */
-const needs = z.array(z.string().regex(/^!?[a-z][a-z0-9_-]*((!?=)[^=!|\s][^=!]*)?$/, 'write feature, !feature, feature=value or feature!=value'));
+const needs = z.array(
+  z
+    .string()
+    .regex(
+      /^!?[a-z][a-z0-9_-]*((!?=)[^=!|\s][^=!]*)?$/,
+      'write feature, !feature, feature=value or feature!=value',
+    ),
+);
 
 /** Metres from the machine's origin; no machine with its walking line is larger than this. */
 const metres = z.number().min(-500).max(500);
@@ -49,7 +62,10 @@ const repeated = z.strictObject({
 
 const limit = z.strictObject({ grade: z.enum(GRADES), at: z.number(), inclusive: z.boolean().default(true) });
 
-/** A measured quantity. `rising` limits bite at or above their value, `falling` ones at or below; both for a two-sided gauge. */
+/**
+ * A measured quantity. `rising` limits bite at or above their value, `falling` ones at or below; both for a
+ * two-sided gauge.
+ */
 const gauge = z.strictObject({
   quantity: text,
   unit: z.string(),
@@ -98,7 +114,12 @@ const checkpoint = z.strictObject({
 const cue = z.strictObject({
   method: z.enum(METHODS),
   shows: text,
-  drawing: z.strictObject({ kind: z.string(), params: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])) }).optional(),
+  drawing: z
+    .strictObject({
+      kind: z.string(),
+      params: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
+    })
+    .optional(),
 });
 
 const fault = z.strictObject({
@@ -113,7 +134,9 @@ const fault = z.strictObject({
   why: text,
   do: text,
   plant: z.strictObject({ how: text, retrieve: text }).optional(),
-  substitute: text.optional().describe('How it may be shown where it must not be planted: photo, sample part, simulator'),
+  substitute: text
+    .optional()
+    .describe('How it may be shown where it must not be planted: photo, sample part, simulator'),
   needs: needs.default([]),
   origin: originSchema,
 });
@@ -129,14 +152,20 @@ const timing = z.strictObject({
 const step = z.strictObject({
   id,
   do: text,
-  token: z.string().optional().describe('Name of the act in simulator logs and live taps; the id when absent'),
+  token: z
+    .string()
+    .optional()
+    .describe('Name of the act in simulator logs and live taps; the id when absent'),
   after: z
     .array(z.union([id, z.strictObject({ anyOf: z.array(id).min(1) })]))
     .default([])
     .describe('Steps that must come before; an anyOf group needs one of its members'),
   afterNote: text.optional().describe('A prerequisite that is not a step'),
   timing: timing.optional(),
-  holds: z.array(z.string()).default([]).describe('What must hold while the step is done: condition ids or words'),
+  holds: z
+    .array(z.string())
+    .default([])
+    .describe('What must hold while the step is done: condition ids or words'),
   critical: z.boolean(),
   optional: z.boolean().default(false),
   why: text.optional(),
@@ -164,13 +193,19 @@ const forbidden = z.strictObject({
 });
 
 const machine = z.strictObject({
-  components: z.array(z.strictObject({ kind: z.string(), params: z.record(z.string(), z.unknown()) })).default([]),
+  components: z
+    .array(z.strictObject({ kind: z.string(), params: z.record(z.string(), z.unknown()) }))
+    .default([]),
   states: z.array(text).default([]),
   controls: z.array(text).default([]),
   lamps: z.array(text).default([]),
   rules: z.array(text).default([]),
   timings: z.array(text).default([]),
-  failures: z.array(z.strictObject({ id, failure: text, shows: text.optional(), response: text, origin: originSchema })).default([]),
+  failures: z
+    .array(
+      z.strictObject({ id, failure: text, shows: text.optional(), response: text, origin: originSchema }),
+    )
+    .default([]),
   origin: originSchema,
 });
 
@@ -185,7 +220,13 @@ const criterion = z.strictObject({
   perError: z.number().positive().max(1).optional().describe('Credit lost by each error'),
   link: z
     .strictObject({
-      measure: z.enum(['planted-faults-found-and-graded', 'coverage', 'start-and-closure', 'pace', 'detection']),
+      measure: z.enum([
+        'planted-faults-found-and-graded',
+        'coverage',
+        'start-and-closure',
+        'pace',
+        'detection',
+      ]),
       checkpoints: z.array(id).optional(),
       stations: z.array(id).optional(),
     })
@@ -198,7 +239,16 @@ const sheet = z.strictObject({
   cut: z.number().min(0).max(100).describe('Overall pass mark, per cent'),
   promptCredit: z.number().min(0).max(1).default(0.5),
   notApplicableMax: z.number().min(0).max(1).default(0.25),
-  sections: z.array(z.strictObject({ id, title: text, minimum: z.number().min(0).max(100).optional(), criteria: z.array(criterion).min(1) })).min(1),
+  sections: z
+    .array(
+      z.strictObject({
+        id,
+        title: text,
+        minimum: z.number().min(0).max(100).optional(),
+        criteria: z.array(criterion).min(1),
+      }),
+    )
+    .min(1),
   criticalErrors: z.array(z.strictObject({ id, says: text, needs: needs.default([]) })),
   origin: originSchema,
 });
@@ -223,7 +273,14 @@ const school = z.strictObject({
       z.strictObject({
         id,
         says: text,
-        sets: z.array(z.strictObject({ path: z.string().regex(/^(numbers|steps|checkpoints|faults|policy)\/[^/]+\/[a-zA-Z]+$/), value: z.unknown() })).default([]),
+        sets: z
+          .array(
+            z.strictObject({
+              path: z.string().regex(/^(numbers|steps|checkpoints|faults|policy)\/[^/]+\/[a-zA-Z]+$/),
+              value: z.unknown(),
+            }),
+          )
+          .default([]),
         origin: originSchema.optional(),
       }),
     )
@@ -238,7 +295,17 @@ export const packSchema = z.strictObject({
   id: z.string().regex(/^[a-z][a-z0-9-]*$/),
   revision: z.number().int().positive().max(1_000_000),
   title: text,
-  family: z.enum(['lifting', 'earthmoving', 'access', 'workshop', 'road-and-winter', 'grounds', 'power', 'hauling', 'towing']),
+  family: z.enum([
+    'lifting',
+    'earthmoving',
+    'access',
+    'workshop',
+    'road-and-winter',
+    'grounds',
+    'power',
+    'hauling',
+    'towing',
+  ]),
   summary: text,
   provenance: z.array(text).default([]),
   variants: z.array(z.strictObject({ id, name: text, note: text.optional() })).min(1),
@@ -253,7 +320,17 @@ export const packSchema = z.strictObject({
     }),
   ),
   conditions: z.array(z.strictObject({ id, says: text })).default([]),
-  cautions: z.array(z.strictObject({ id, kind: z.enum(['hazard', 'stand', 'wear', 'defer']).default('hazard'), point: text, detail: text, origin: originSchema })).min(1),
+  cautions: z
+    .array(
+      z.strictObject({
+        id,
+        kind: z.enum(['hazard', 'stand', 'wear', 'defer']).default('hazard'),
+        point: text,
+        detail: text,
+        origin: originSchema,
+      }),
+    )
+    .min(1),
   ppe: z.array(text),
   plan: z.strictObject({
     note: text,
@@ -273,16 +350,37 @@ export const packSchema = z.strictObject({
   machine,
   sheet,
   numbers: z.array(quantity),
-  workings: z.array(z.strictObject({ id, title: text, says: text, example: text.optional(), origin: originSchema })).default([]),
-  tables: z.array(z.strictObject({ id, title: text, columns: z.array(text), rows: z.array(z.array(z.string())), origin: originSchema })).default([]),
-  teaching: z.strictObject({ ladder: z.array(text), drills: z.array(text).default([]), watch: z.array(text).default([]) }),
+  workings: z
+    .array(z.strictObject({ id, title: text, says: text, example: text.optional(), origin: originSchema }))
+    .default([]),
+  tables: z
+    .array(
+      z.strictObject({
+        id,
+        title: text,
+        columns: z.array(text),
+        rows: z.array(z.array(z.string())),
+        origin: originSchema,
+      }),
+    )
+    .default([]),
+  teaching: z.strictObject({
+    ladder: z.array(text),
+    drills: z.array(text).default([]),
+    watch: z.array(text).default([]),
+  }),
   certification: z.array(note),
   schools: z.array(school),
   mistakes: z.array(note),
 });
 
 /** Schemas of the rows a school's choice may change, by the first part of its path. */
-export const CHANGEABLE_ROWS = { numbers: quantity, steps: step, checkpoints: checkpoint, faults: fault } as const;
+export const CHANGEABLE_ROWS = {
+  numbers: quantity,
+  steps: step,
+  checkpoints: checkpoint,
+  faults: fault,
+} as const;
 
 export type Pack = z.infer<typeof packSchema>;
 export type Origin = z.infer<typeof originSchema>;

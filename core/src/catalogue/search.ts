@@ -18,7 +18,14 @@ export interface LibraryHit extends LibraryRow {
 
 /** The searchable rows of a pack. */
 export function libraryRows(pack: Pack): LibraryRow[] {
-  return packRows(pack).map(({ section, part, id, title, says }) => ({ classId: pack.id, section, part, id, title, says }));
+  return packRows(pack).map(({ section, part, id, title, says }) => ({
+    classId: pack.id,
+    section,
+    part,
+    id,
+    title,
+    says,
+  }));
 }
 
 const fold = (text: string) =>
@@ -29,7 +36,21 @@ const fold = (text: string) =>
     .replace(/[-–—‑]/g, ' ')
     .replace(/\s+/g, ' ');
 
-const NUMBER_WORDS = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
+const NUMBER_WORDS = [
+  'zero',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+];
 
 /** The ways a word of the query may stand in a text: as it is, as a digit or its word, without a plural s. */
 function forms(word: string): string[] {
@@ -42,8 +63,9 @@ function forms(word: string): string[] {
 }
 
 /**
- * Full-text search over the library, in memory. Every word of the query must stand somewhere in a row, at the start of a word;
- * the phrase as typed, words in the title and whole words count more. Spelled numbers and digits are the same ("two wraps", "2 wraps").
+ * Full-text search over the library, in memory. Every word of the query must stand somewhere in a row, at the
+ * start of a word; the phrase as typed, words in the title and whole words count more. Spelled numbers and
+ * digits are the same ("two wraps", "2 wraps").
  */
 export class LibrarySearch {
   /** Title and whole text of each row as words with one space before and after each. */

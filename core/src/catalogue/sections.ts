@@ -1,10 +1,23 @@
 import type { Pack } from './schema';
 
 /** The parts of a class page, in the order a trainer reads them. */
-export const PARTS = ['round', 'faults', 'start-stop', 'procedures', 'numbers', 'sheet', 'schools', 'cautions', 'teaching'] as const;
+export const PARTS = [
+  'round',
+  'faults',
+  'start-stop',
+  'procedures',
+  'numbers',
+  'sheet',
+  'schools',
+  'cautions',
+  'teaching',
+] as const;
 export type Part = (typeof PARTS)[number];
 
-/** A row of a pack wherever it stands: its section, its path in the pack, the part of the class page that shows it, and its words. */
+/**
+ * A row of a pack wherever it stands: its section, its path in the pack, the part of the class page that
+ * shows it, and its words.
+ */
 export interface PackRow {
   section: SectionId;
   id: string;
@@ -45,14 +58,38 @@ export function startsOrStops(kind: Pack['procedures'][number]['kind']): boolean
 /** Every row of a pack, in reading order. */
 export function packRows(pack: Pack): PackRow[] {
   const rows: PackRow[] = [];
-  const add = (section: SectionId, part: Part, row: { id: string }, path: (string | number)[], title: string, words: (string | undefined)[]) =>
-    rows.push({ section, part, id: row.id, title, says: words.filter(Boolean).join('. '), path, row: row as unknown as Record<string, unknown> });
+  const add = (
+    section: SectionId,
+    part: Part,
+    row: { id: string },
+    path: (string | number)[],
+    title: string,
+    words: (string | undefined)[],
+  ) =>
+    rows.push({
+      section,
+      part,
+      id: row.id,
+      title,
+      says: words.filter(Boolean).join('. '),
+      path,
+      row: row as unknown as Record<string, unknown>,
+    });
   const partName = new Map(pack.checkpoints.map((each) => [each.id, each.part]));
 
-  pack.features.forEach((each, i) => add('features', 'round', each, ['features', i], each.name, [each.changes, each.values.join(', ')]));
-  pack.plan.stations.forEach((each, i) => add('stations', 'round', each, ['plan', 'stations', i], each.name, [each.looks]));
+  pack.features.forEach((each, i) =>
+    add('features', 'round', each, ['features', i], each.name, [each.changes, each.values.join(', ')]),
+  );
+  pack.plan.stations.forEach((each, i) =>
+    add('stations', 'round', each, ['plan', 'stations', i], each.name, [each.looks]),
+  );
   pack.checkpoints.forEach((each, i) =>
-    add('checkpoints', 'round', each, ['checkpoints', i], each.part, [each.sound, each.whenNote, each.methods.join(', '), each.system]),
+    add('checkpoints', 'round', each, ['checkpoints', i], each.part, [
+      each.sound,
+      each.whenNote,
+      each.methods.join(', '),
+      each.system,
+    ]),
   );
   pack.faults.forEach((each, i) =>
     add('faults', 'faults', each, ['faults', i], each.title ?? each.cues[0]!.shows, [
@@ -68,19 +105,46 @@ export function packRows(pack: Pack): PackRow[] {
     const part = startsOrStops(each.kind) ? 'start-stop' : 'procedures';
     add('procedures', part, each, ['procedures', i], each.title, each.notes);
     each.steps.forEach((s, j) =>
-      add('steps', part, s, ['procedures', i, 'steps', j], s.do, [each.title, s.why, s.ifFails, s.timing?.says, s.holds.join(', '), s.afterNote]),
+      add('steps', part, s, ['procedures', i, 'steps', j], s.do, [
+        each.title,
+        s.why,
+        s.ifFails,
+        s.timing?.says,
+        s.holds.join(', '),
+        s.afterNote,
+      ]),
     );
   });
-  pack.forbidden.forEach((each, i) => add('forbidden', 'procedures', each, ['forbidden', i], each.rule, ['forbidden']));
-  pack.machine.failures.forEach((each, i) => add('failures', 'procedures', each, ['machine', 'failures', i], each.failure, [each.shows, each.response]));
+  pack.forbidden.forEach((each, i) =>
+    add('forbidden', 'procedures', each, ['forbidden', i], each.rule, ['forbidden']),
+  );
+  pack.machine.failures.forEach((each, i) =>
+    add('failures', 'procedures', each, ['machine', 'failures', i], each.failure, [
+      each.shows,
+      each.response,
+    ]),
+  );
   pack.numbers.forEach((each, i) =>
-    add('numbers', 'numbers', each, ['numbers', i], each.name, [each.says, each.value?.toString(), each.range?.join(' to '), each.unit, each.meaning, each.origin.cite]),
+    add('numbers', 'numbers', each, ['numbers', i], each.name, [
+      each.says,
+      each.value?.toString(),
+      each.range?.join(' to '),
+      each.unit,
+      each.meaning,
+      each.origin.cite,
+    ]),
   );
-  pack.workings.forEach((each, i) => add('workings', 'numbers', each, ['workings', i], each.title, [each.says, each.example]));
+  pack.workings.forEach((each, i) =>
+    add('workings', 'numbers', each, ['workings', i], each.title, [each.says, each.example]),
+  );
   pack.sheet.sections.forEach((section, i) =>
-    section.criteria.forEach((each, j) => add('criteria', 'sheet', each, ['sheet', 'sections', i, 'criteria', j], each.says, [section.title])),
+    section.criteria.forEach((each, j) =>
+      add('criteria', 'sheet', each, ['sheet', 'sections', i, 'criteria', j], each.says, [section.title]),
+    ),
   );
-  pack.sheet.criticalErrors.forEach((each, i) => add('criticalErrors', 'sheet', each, ['sheet', 'criticalErrors', i], each.says, ['critical error']));
+  pack.sheet.criticalErrors.forEach((each, i) =>
+    add('criticalErrors', 'sheet', each, ['sheet', 'criticalErrors', i], each.says, ['critical error']),
+  );
   pack.schools.forEach((each, i) =>
     add(
       'schools',
@@ -91,8 +155,14 @@ export function packRows(pack: Pack): PackRow[] {
       each.options.map((o) => o.says),
     ),
   );
-  pack.cautions.forEach((each, i) => add('cautions', 'cautions', each, ['cautions', i], each.point, [each.detail]));
-  pack.certification.forEach((each, i) => add('certification', 'teaching', each, ['certification', i], each.says, []));
-  pack.mistakes.forEach((each, i) => add('mistakes', 'teaching', each, ['mistakes', i], each.says, [each.helps]));
+  pack.cautions.forEach((each, i) =>
+    add('cautions', 'cautions', each, ['cautions', i], each.point, [each.detail]),
+  );
+  pack.certification.forEach((each, i) =>
+    add('certification', 'teaching', each, ['certification', i], each.says, []),
+  );
+  pack.mistakes.forEach((each, i) =>
+    add('mistakes', 'teaching', each, ['mistakes', i], each.says, [each.helps]),
+  );
   return rows;
 }

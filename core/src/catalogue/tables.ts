@@ -11,12 +11,19 @@ const SEVERAL = ' | ';
 interface Column<Row> {
   name: string;
   write: (row: Row) => string | number | undefined;
-  /** Sets the field from a filled cell; returns what is wrong with it. Blank cells never get here: the field is left out. */
+  /**
+   * Sets the field from a filled cell; returns what is wrong with it. Blank cells never get here: the field
+   * is left out.
+   */
   read: (row: Record<string, unknown>, cell: string) => string | null;
 }
 
 function plain<Row>(name: string, field: keyof Row & string): Column<Row> {
-  return { name, write: (row) => row[field] as string | undefined, read: (row, cell) => ((row[field] = cell), null) };
+  return {
+    name,
+    write: (row) => row[field] as string | undefined,
+    read: (row, cell) => ((row[field] = cell), null),
+  };
 }
 function list<Row>(name: string, field: keyof Row & string): Column<Row> {
   return {
@@ -65,11 +72,16 @@ const CHECKPOINT_COLUMNS: readonly Column<Checkpoint>[] = [
   number('honest seconds', 'honestSeconds'),
   {
     name: 'each',
-    write: (row) => row.each && `${row.each.of} x ${typeof row.each.count === 'number' ? row.each.count : row.each.count.feature}`,
+    write: (row) =>
+      row.each &&
+      `${row.each.of} x ${typeof row.each.count === 'number' ? row.each.count : row.each.count.feature}`,
     read: (row, cell) => {
       const match = /^(.+?) x (\S+)$/.exec(cell);
       if (!match) return `write "wheel x 4" or "column x set-size", not "${cell}"`;
-      row['each'] = { of: match[1], count: /^\d+$/.test(match[2]!) ? Number(match[2]) : { feature: match[2] } };
+      row['each'] = {
+        of: match[1],
+        count: /^\d+$/.test(match[2]!) ? Number(match[2]) : { feature: match[2] },
+      };
       return null;
     },
   },
@@ -85,7 +97,9 @@ const FAULT_COLUMNS: readonly Column<Fault>[] = [
     name: 'cues',
     write: (row) => row.cues.map((cue) => `${cue.method}: ${cue.shows}`).join(SEVERAL),
     read: (row, cell) => {
-      const known = new Map(((row['cues'] as Fault['cues'] | undefined) ?? []).map((cue) => [cue.shows, cue]));
+      const known = new Map(
+        ((row['cues'] as Fault['cues'] | undefined) ?? []).map((cue) => [cue.shows, cue]),
+      );
       const cues: unknown[] = [];
       for (const piece of cell
         .split(/\s\|\s/)
@@ -106,8 +120,16 @@ const FAULT_COLUMNS: readonly Column<Fault>[] = [
   plain('cure', 'cure'),
   plain('why', 'why'),
   plain('do', 'do'),
-  { name: 'plant', write: (row) => row.plant?.how, read: (row, cell) => ((row['plant'] = { ...(row['plant'] as object), how: cell }), null) },
-  { name: 'retrieve', write: (row) => row.plant?.retrieve, read: (row, cell) => ((row['plant'] = { ...(row['plant'] as object), retrieve: cell }), null) },
+  {
+    name: 'plant',
+    write: (row) => row.plant?.how,
+    read: (row, cell) => ((row['plant'] = { ...(row['plant'] as object), how: cell }), null),
+  },
+  {
+    name: 'retrieve',
+    write: (row) => row.plant?.retrieve,
+    read: (row, cell) => ((row['plant'] = { ...(row['plant'] as object), retrieve: cell }), null),
+  },
   plain('substitute', 'substitute'),
   list('needs', 'needs'),
   ...originColumns<Fault>(),
@@ -115,15 +137,22 @@ const FAULT_COLUMNS: readonly Column<Fault>[] = [
 
 const COLUMNS = { checkpoints: CHECKPOINT_COLUMNS, faults: FAULT_COLUMNS } as const;
 
-/** A pack's checkpoints or faults as a table, header first. Gauges and drawings do not fit a table; they stay with the row of the same id on the way back. */
+/**
+ * A pack's checkpoints or faults as a table, header first. Gauges and drawings do not fit a table; they
+ * stay with the row of the same id on the way back.
+ */
 export function packTable(pack: Pack, kind: TableKind): string[][] {
   const columns = COLUMNS[kind] as readonly Column<unknown>[];
-  return [columns.map((each) => each.name), ...pack[kind].map((row) => columns.map((each) => String(each.write(row) ?? '')))];
+  return [
+    columns.map((each) => each.name),
+    ...pack[kind].map((row) => columns.map((each) => String(each.write(row) ?? ''))),
+  ];
 }
 
 /**
- * Works a table back into a pack: the table is the whole list, so a row left out is removed. Columns may stand in any order; unknown ones are an error,
- * and a column left out keeps what each known row has. Every error carries the table's own line (`lines[i]` for row i, header included).
+ * Works a table back into a pack: the table is the whole list, so a row left out is removed. Columns may
+ * stand in any order; unknown ones are an error, and a column left out keeps what each known row has. Every
+ * error carries the table's own line (`lines[i]` for row i, header included).
  */
 export function applyTable(
   pack: Pack,
@@ -134,12 +163,19 @@ export function applyTable(
   const errors: PackError[] = [];
   const columns = COLUMNS[kind] as readonly Column<unknown>[];
   const header = (cells[0] ?? []).map((each) => each.trim().toLowerCase());
-  const fail = (line: number, path: string, rule: string, message: string) => errors.push({ line, path, rule, message });
+  const fail = (line: number, path: string, rule: string, message: string) =>
+    errors.push({ line, path, rule, message });
   if (header.length === 0) fail(1, kind, 'table-header', 'the table is empty');
   header.forEach((name, i) => {
     if (!columns.some((each) => each.name === name))
-      fail(lines[0] ?? 1, kind, 'table-header', `column ${i + 1} is called "${name}"; known are ${columns.map((each) => each.name).join(', ')}`);
-    else if (header.indexOf(name) !== i) fail(lines[0] ?? 1, kind, 'table-header', `column "${name}" stands twice`);
+      fail(
+        lines[0] ?? 1,
+        kind,
+        'table-header',
+        `column ${i + 1} is called "${name}"; known are ${columns.map((each) => each.name).join(', ')}`,
+      );
+    else if (header.indexOf(name) !== i)
+      fail(lines[0] ?? 1, kind, 'table-header', `column "${name}" stands twice`);
   });
   if (!header.includes('id')) fail(lines[0] ?? 1, kind, 'table-header', 'the column "id" is missing');
   if (errors.length > 0) return { pack: null, errors };
@@ -169,12 +205,15 @@ export function applyTable(
     return row;
   });
   if (errors.length > 0) return { pack: null, errors };
-  const lineOf = (path: readonly PropertyKey[]) => (path[0] === kind && typeof path[1] === 'number' ? (lines[path[1] + 1] ?? path[1] + 2) : 1);
+  const lineOf = (path: readonly PropertyKey[]) =>
+    path[0] === kind && typeof path[1] === 'number' ? (lines[path[1] + 1] ?? path[1] + 2) : 1;
   const parsed = packSchema.safeParse({ ...pack, [kind]: rows });
   if (!parsed.success) {
-    for (const issue of parsed.error.issues) fail(lineOf(issue.path), issue.path.map(String).join('/'), `schema:${issue.code}`, issue.message);
+    for (const issue of parsed.error.issues)
+      fail(lineOf(issue.path), issue.path.map(String).join('/'), `schema:${issue.code}`, issue.message);
     return { pack: null, errors };
   }
-  for (const issue of packIntegrity(parsed.data)) fail(lineOf(issue.path), issue.path.join('/'), issue.rule, issue.message);
+  for (const issue of packIntegrity(parsed.data))
+    fail(lineOf(issue.path), issue.path.join('/'), issue.rule, issue.message);
   return errors.length > 0 ? { pack: null, errors } : { pack: parsed.data, errors: [] };
 }

@@ -5,7 +5,19 @@ export const GRADES = ['sound', 'watch', 'mend', 'stop'] as const;
 export type Grade = (typeof GRADES)[number];
 
 /** How a checkpoint may be examined. */
-export const METHODS = ['look', 'touch', 'press', 'pull', 'turn', 'wipe', 'operate', 'listen', 'smell', 'measure', 'read'] as const;
+export const METHODS = [
+  'look',
+  'touch',
+  'press',
+  'pull',
+  'turn',
+  'wipe',
+  'operate',
+  'listen',
+  'smell',
+  'measure',
+  'read',
+] as const;
 export type Method = (typeof METHODS)[number];
 
 /** The part of the machine or of the work that a checkpoint belongs to. */
@@ -36,7 +48,16 @@ export const SYSTEMS = [
 export type System = (typeof SYSTEMS)[number];
 
 /** Places of a station that lie off the walking line. */
-export const PLACES = ['engine-bay', 'cab', 'platform', 'ground-control', 'on-top', 'underneath', 'remote', 'each-unit'] as const;
+export const PLACES = [
+  'engine-bay',
+  'cab',
+  'platform',
+  'ground-control',
+  'on-top',
+  'underneath',
+  'remote',
+  'each-unit',
+] as const;
 export type Place = (typeof PLACES)[number];
 
 /** Conditions under which a check or step counts, common to all classes; a pack adds its own. */

@@ -26,7 +26,9 @@ export interface CertificationFold {
   until: PlainDate | null;
   /** The end was stated when the certificate was taken over; no rule moves it. */
   untilStated: boolean;
-  /** Rules whose conditions go on for this certificate until it is renewed; null when those of the day hold. */
+  /**
+   * Rules whose conditions go on for this certificate until it is renewed; null when those of the day hold.
+   */
   pinned: RuleSet | null;
   /** Nearer due date set by a trigger. */
   cut: { until: PlainDate; why: string } | null;
@@ -37,8 +39,15 @@ export interface CertificationFold {
   units: string[];
 }
 
-/** Folds the events up to and on a date, in date order (events of one day in the order given), each under the rules of its own date. */
-export function foldCertification(events: readonly CertificationEvent[], history: RulesHistory, on: PlainDate): CertificationFold {
+/**
+ * Folds the events up to and on a date, in date order (events of one day in the order given), each under
+ * the rules of its own date.
+ */
+export function foldCertification(
+  events: readonly CertificationEvent[],
+  history: RulesHistory,
+  on: PlainDate,
+): CertificationFold {
   const fold: CertificationFold = {
     training: null,
     theory: null,
@@ -102,7 +111,11 @@ export function endOf(countedFrom: PlainDate, rules: RuleSet): PlainDate {
 function certify(fold: CertificationFold, pass: Pass, holdsFrom: PlainDate, rules: RuleSet): void {
   const { until } = fold;
   const interrupted = fold.cut !== null || fold.suspended !== null || fold.withdrawn !== null;
-  const keeps = until !== null && pass.on <= until && addDays(pass.on, rules.keepAnniversaryDays) >= until && !interrupted;
+  const keeps =
+    until !== null &&
+    pass.on <= until &&
+    addDays(pass.on, rules.keepAnniversaryDays) >= until &&
+    !interrupted;
   fold.countedFrom = keeps ? until : pass.on;
   fold.until = endOf(fold.countedFrom, rules);
   fold.untilStated = false;
@@ -119,7 +132,10 @@ function certify(fold: CertificationFold, pass: Pass, holdsFrom: PlainDate, rule
 
 /** What the rules ask for beside the practical evaluation and is not on record. */
 export function prerequisitesMissing(fold: CertificationFold, rules: RuleSet): string[] {
-  return [...(rules.requireTheory && fold.theory === null ? ['theory passed'] : []), ...(rules.requireDrill && fold.drill === null ? ['drill standard met'] : [])];
+  return [
+    ...(rules.requireTheory && fold.theory === null ? ['theory passed'] : []),
+    ...(rules.requireDrill && fold.drill === null ? ['drill standard met'] : []),
+  ];
 }
 
 function pass(fold: CertificationFold, passed: Pass, on: PlainDate, rules: RuleSet): void {

@@ -2,30 +2,58 @@ import { z } from 'zod';
 import { plainDateText } from '../calendar';
 
 /** What may cut a certificate short. */
-export const TRIGGERS = ['incident', 'near-miss', 'unsafe-act', 'poor-evaluation', 'different-type', 'equipment-modified', 'workplace-changed', 'long-absence'] as const;
+export const TRIGGERS = [
+  'incident',
+  'near-miss',
+  'unsafe-act',
+  'poor-evaluation',
+  'different-type',
+  'equipment-modified',
+  'workplace-changed',
+  'long-absence',
+] as const;
 export type Trigger = (typeof TRIGGERS)[number];
 
-const effect = z.union([z.literal('suspend'), z.literal('none'), z.strictObject({ dueInDays: z.number().int().min(0).max(3650) })]);
+const effect = z.union([
+  z.literal('suspend'),
+  z.literal('none'),
+  z.strictObject({ dueInDays: z.number().int().min(0).max(3650) }),
+]);
 
-/** Rules of certification for a site and class from a date on. Months are calendar months, end-of-month safe. */
+/**
+ * Rules of certification for a site and class from a date on. Months are calendar months, end-of-month
+ * safe.
+ */
 export const ruleSetSchema = z.strictObject({
   validMonths: z.number().int().min(1).max(120),
-  leadDays: z.number().int().min(0).max(365).describe('Days before expiry from which the person counts as due'),
+  leadDays: z
+    .number()
+    .int()
+    .min(0)
+    .max(365)
+    .describe('Days before expiry from which the person counts as due'),
   graceDays: z.number().int().min(0).max(365),
-  keepAnniversaryDays: z.number().int().min(0).max(365).describe('A renewal this many days or fewer before expiry keeps the old anniversary'),
+  keepAnniversaryDays: z
+    .number()
+    .int()
+    .min(0)
+    .max(365)
+    .describe('A renewal this many days or fewer before expiry keeps the old anniversary'),
   endOfMonth: z.boolean().describe('Certificates run to the end of their last month'),
   minimumAge: z.number().int().min(0).max(99).nullable(),
   requireTheory: z.boolean(),
   requireDrill: z.boolean(),
-  recency: z.strictObject({ hours: z.number().positive().max(5000), months: z.number().int().positive().max(120) }).nullable(),
+  recency: z
+    .strictObject({ hours: z.number().positive().max(5000), months: z.number().int().positive().max(120) })
+    .nullable(),
   medicalMonths: z.number().int().positive().max(120).nullable(),
   triggers: z.record(z.enum(TRIGGERS), effect),
 });
 export type RuleSet = z.infer<typeof ruleSetSchema>;
 
 /**
- * Rules a new installation starts with: three years, as 29 CFR 1910.178(l)(4)(iii) asks at least for powered industrial trucks
- * (from memory; the employer's rules and local law decide), the rest common practice.
+ * Rules a new installation starts with: three years, as 29 CFR 1910.178(l)(4)(iii) asks at least for powered
+ * industrial trucks (from memory; the employer's rules and local law decide), the rest common practice.
  */
 export const DEFAULT_RULES: RuleSet = {
   validMonths: 36,
@@ -72,7 +100,11 @@ export const certificationEventBody = z.discriminatedUnion('kind', [
     overridden: z.boolean().optional(),
     computed: z.string().max(40).optional(),
   }),
-  z.strictObject({ kind: z.literal('certificate-recorded'), until: plainDateText.optional(), words: words.optional() }),
+  z.strictObject({
+    kind: z.literal('certificate-recorded'),
+    until: plainDateText.optional(),
+    words: words.optional(),
+  }),
   z.strictObject({ kind: z.literal('familiarised'), unit: z.string().max(80) }),
   z.strictObject({ kind: z.literal('endorsed'), words: words.min(1) }),
   z.strictObject({ kind: z.literal('hours-logged'), hours: z.number().positive().max(10_000) }),

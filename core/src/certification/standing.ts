@@ -4,7 +4,16 @@ import { constantRules, rulesOn, type RulesHistory } from './history';
 import type { CertificationEvent, RuleSet } from './rules';
 import { longDate } from './words';
 
-export const STANDING_STATUSES = ['none', 'in-training', 'valid', 'due', 'in-grace', 'lapsed', 'suspended', 'withdrawn'] as const;
+export const STANDING_STATUSES = [
+  'none',
+  'in-training',
+  'valid',
+  'due',
+  'in-grace',
+  'lapsed',
+  'suspended',
+  'withdrawn',
+] as const;
 export type StandingStatus = (typeof STANDING_STATUSES)[number];
 export type MayOperate = 'yes' | 'supervised' | 'no';
 
@@ -36,16 +45,23 @@ type Rules = RulesHistory | RuleSet;
 const through = (rules: Rules): RulesHistory => ('validMonths' in rules ? constantRules(rules) : rules);
 
 /**
- * The standing of a person in a class on a date: a pure fold over the dated events up to that date, each under the rules in force on its
- * own date. `born` is needed only where the rules set a minimum age; an unknown birth date bars there.
+ * The standing of a person in a class on a date: a pure fold over the dated events up to that date, each
+ * under the rules in force on its own date. `born` is needed only where the rules set a minimum age; an
+ * unknown birth date bars there.
  */
-export function standing(events: readonly CertificationEvent[], rules: Rules, on: PlainDate, born: PlainDate | null = null): Standing {
+export function standing(
+  events: readonly CertificationEvent[],
+  rules: Rules,
+  on: PlainDate,
+  born: PlainDate | null = null,
+): Standing {
   return standingUntilChange(events, rules, on, born).standing;
 }
 
 /**
- * The standing on a date, and the next date on which it must be asked for again: until the day before, only `daysLeft` and the sentence
- * of a due certificate change, which `standingAt` brings up to date. Null when time alone changes nothing more.
+ * The standing on a date, and the next date on which it must be asked for again: until the day before, only
+ * `daysLeft` and the sentence of a due certificate change, which `standingAt` brings up to date. Null when
+ * time alone changes nothing more.
  */
 export function standingUntilChange(
   events: readonly CertificationEvent[],
@@ -77,11 +93,16 @@ export function standingAt(held: Standing, on: PlainDate): Standing {
 function turningDates(fold: CertificationFold, rules: RuleSet, born: PlainDate | null): PlainDate[] {
   const dates: PlainDate[] = [];
   const until = endOfCertificate(fold);
-  if (until !== null) dates.push(addDays(until, -rules.leadDays), addDays(until, 1), addDays(until, rules.graceDays + 1));
+  if (until !== null)
+    dates.push(addDays(until, -rules.leadDays), addDays(until, 1), addDays(until, rules.graceDays + 1));
   if (rules.minimumAge !== null && born !== null) dates.push(addMonths(born, 12 * rules.minimumAge));
-  if (rules.medicalMonths !== null && fold.medical !== null) dates.push(addDays(addMonths(fold.medical, rules.medicalMonths), 1));
+  if (rules.medicalMonths !== null && fold.medical !== null)
+    dates.push(addDays(addMonths(fold.medical, rules.medicalMonths), 1));
   if (rules.recency !== null)
-    for (const from of [...fold.hours.map((each) => each.on), ...(fold.certifiedOn ? [fold.certifiedOn] : [])]) {
+    for (const from of [
+      ...fold.hours.map((each) => each.on),
+      ...(fold.certifiedOn ? [fold.certifiedOn] : []),
+    ]) {
       // Clamped months make the window's edge pass a date up to three days late.
       const leaves = addMonths(from, rules.recency.months);
       for (const days of [0, 1, 2, 3]) dates.push(addDays(leaves, days));
@@ -114,7 +135,10 @@ function explain(fold: CertificationFold, rules: RuleSet, on: PlainDate, born: P
     certifiedOn: fold.certifiedOn,
     until,
     daysLeft: until === null ? null : daysBetween(on, until),
-    lengthDays: until === null || fold.certifiedOn === null ? null : Math.max(1, daysBetween(fold.certifiedOn, fold.until!)),
+    lengthDays:
+      until === null || fold.certifiedOn === null
+        ? null
+        : Math.max(1, daysBetween(fold.certifiedOn, fold.until!)),
     overridden: fold.certifiedOn !== null && fold.overridden,
     familiarisedWith: fold.units,
     bars,
@@ -144,8 +168,15 @@ function say(fold: CertificationFold, rules: RuleSet, until: PlainDate | null, o
       next: ['A new evaluation passed, or reinstatement with its reason'],
     };
   if (fold.certifiedOn === null || until === null) return uncertified(fold, rules);
-  const cutReason = fold.cut ? [`Due date brought forward to ${longDate(fold.cut.until)} by ${fold.cut.why}`] : [];
-  const waiting = fold.waiting ? [`Passed again on ${longDate(fold.waiting.on)}; still needed before that counts: ${prerequisitesMissing(fold, rules).join(', ')}`] : [];
+  const cutReason = fold.cut
+    ? [`Due date brought forward to ${longDate(fold.cut.until)} by ${fold.cut.why}`]
+    : [];
+  const waiting = fold.waiting
+    ? [
+        `Passed again on ${longDate(fold.waiting.on)}; still needed before that counts: ` +
+          `${prerequisitesMissing(fold, rules).join(', ')}`,
+      ]
+    : [];
   const reasons = [certifiedWords(fold), ...cutReason, ...waiting];
   const graceEnd = addDays(until, rules.graceDays);
   if (on <= until) {
@@ -162,14 +193,22 @@ function say(fold: CertificationFold, rules: RuleSet, until: PlainDate | null, o
         next: [`Re-evaluation due from ${longDate(dueFrom)}`, lapse],
       };
     const since = dueFrom < holdsFrom ? holdsFrom : dueFrom;
-    return { status: 'due', since, mayOperate: 'yes', sentence: dueSentence(until, on), reasons, next: [lapse] };
+    return {
+      status: 'due',
+      since,
+      mayOperate: 'yes',
+      sentence: dueSentence(until, on),
+      reasons,
+      next: [lapse],
+    };
   }
   if (on <= graceEnd)
     return {
       status: 'in-grace',
       since: addDays(until, 1),
       mayOperate: 'supervised',
-      sentence: `Expired on ${longDate(until)}; in grace until ${longDate(graceEnd)}, under supervision only.`,
+      sentence:
+        `Expired on ${longDate(until)}; in grace until ${longDate(graceEnd)}, under ` + 'supervision only.',
       reasons,
       next: [`Lapses after ${longDate(graceEnd)}`],
     };
@@ -200,8 +239,13 @@ function uncertified(fold: CertificationFold, rules: RuleSet): Said {
       status: 'in-training',
       since: begun,
       mayOperate: 'supervised',
-      sentence: `Passed the evaluation on ${longDate(fold.waiting.on)}; certified once this is on record: ${missing.join(', ')}.`,
-      reasons: [`Evaluation passed on ${longDate(fold.waiting.on)}, but not certified without ${missing.join(' and ')}`],
+      sentence:
+        `Passed the evaluation on ${longDate(fold.waiting.on)}; certified once this is on ` +
+        `record: ${missing.join(', ')}.`,
+      reasons: [
+        `Evaluation passed on ${longDate(fold.waiting.on)}, but not certified without ` +
+          `${missing.join(' and ')}`,
+      ],
       next: missing.map((each) => `Still needed: ${each}`),
     };
   return {
@@ -216,24 +260,33 @@ function uncertified(fold: CertificationFold, rules: RuleSet): Said {
 
 function certifiedWords(fold: CertificationFold): string {
   const what = fold.takenOver ? 'Earlier certificate taken over, dated' : 'Passed the evaluation on';
-  return `${what} ${longDate(fold.certifiedOn!)}${fold.overridden ? ', decided by the trainer against the computed outcome' : ''}`;
+  const against = fold.overridden ? ', decided by the trainer against the computed outcome' : '';
+  return `${what} ${longDate(fold.certifiedOn!)}${against}`;
 }
 
 /** Bars that stand beside the certificate itself. They take away the right to operate and say so. */
-function hindrances(fold: CertificationFold, rules: RuleSet, on: PlainDate, born: PlainDate | null): string[] {
+function hindrances(
+  fold: CertificationFold,
+  rules: RuleSet,
+  on: PlainDate,
+  born: PlainDate | null,
+): string[] {
   const bars: string[] = [];
   if (rules.minimumAge !== null) {
     if (born === null) bars.push(`Date of birth not known, and the minimum age is ${rules.minimumAge}`);
-    else if (addMonths(born, 12 * rules.minimumAge) > on) bars.push(`Under the minimum age of ${rules.minimumAge}`);
+    else if (addMonths(born, 12 * rules.minimumAge) > on)
+      bars.push(`Under the minimum age of ${rules.minimumAge}`);
   }
   if (rules.medicalMonths !== null) {
     if (fold.medical === null) bars.push('No medical on record');
-    else if (addMonths(fold.medical, rules.medicalMonths) < on) bars.push(`Medical ran out on ${longDate(addMonths(fold.medical, rules.medicalMonths))}`);
+    else if (addMonths(fold.medical, rules.medicalMonths) < on)
+      bars.push(`Medical ran out on ${longDate(addMonths(fold.medical, rules.medicalMonths))}`);
   }
   if (rules.recency !== null && fold.certifiedOn !== null) {
     const from = addMonths(on, -rules.recency.months);
     const hours = fold.hours.reduce((sum, each) => (each.on > from ? sum + each.hours : sum), 0);
-    if (fold.certifiedOn <= from && hours < rules.recency.hours) bars.push(`Only ${hours} of ${rules.recency.hours} hours in the last ${rules.recency.months} months`);
+    if (fold.certifiedOn <= from && hours < rules.recency.hours)
+      bars.push(`Only ${hours} of ${rules.recency.hours} hours in the last ${rules.recency.months} months`);
   }
   return bars;
 }
@@ -242,17 +295,24 @@ function hindrances(fold: CertificationFold, rules: RuleSet, on: PlainDate, born
 const LONGEST_TAKEN_OVER = 120;
 
 /**
- * Why the stated end of a certificate that is taken over cannot be: it lies before the certificate, or beyond the validity of the rules
- * on its date without naming a source. Null when it can.
+ * Why the stated end of a certificate that is taken over cannot be: it lies before the certificate, or beyond
+ * the validity of the rules on its date without naming a source. Null when it can.
  */
-export function takenOverProblem(on: PlainDate, body: { until?: string | undefined; words?: string | undefined }, rules: RuleSet): string | null {
+export function takenOverProblem(
+  on: PlainDate,
+  body: { until?: string | undefined; words?: string | undefined },
+  rules: RuleSet,
+): string | null {
   if (body.until === undefined) return null;
   if (body.until < on) return `it would end on ${longDate(body.until)}, before its own date`;
   const longest = addMonths(on, LONGEST_TAKEN_OVER);
   if (body.until > longest) return `no certificate is taken over beyond ${longDate(longest)}`;
   const within = endOf(on, rules);
   if (body.until > within && (body.words ?? '').replace(/\s/g, '').length < 5)
-    return `it would run past ${longDate(within)}, which the rules give from its date; say where the longer end comes from`;
+    return (
+      `it would run past ${longDate(within)}, which the rules give from its date; say ` +
+      'where the longer end comes from'
+    );
   return null;
 }
 
@@ -263,14 +323,24 @@ export interface ForecastChange {
   sentence: string;
 }
 
-/** What will change up to `to` if nothing happens: every date on which the status differs from the day before. */
-export function forecast(events: readonly CertificationEvent[], rules: Rules, from: PlainDate, to: PlainDate, born: PlainDate | null = null): ForecastChange[] {
+/**
+ * What will change up to `to` if nothing happens: every date on which the status differs from the day
+ * before.
+ */
+export function forecast(
+  events: readonly CertificationEvent[],
+  rules: Rules,
+  from: PlainDate,
+  to: PlainDate,
+  born: PlainDate | null = null,
+): ForecastChange[] {
   const changes: ForecastChange[] = [];
   let now = standingUntilChange(events, rules, from, born);
   while (now.nextChange !== null && now.nextChange <= to) {
     const on = now.nextChange;
     const then = standingUntilChange(events, rules, on, born);
-    if (then.standing.status !== now.standing.status) changes.push({ on, status: then.standing.status, sentence: then.standing.sentence });
+    if (then.standing.status !== now.standing.status)
+      changes.push({ on, status: then.standing.status, sentence: then.standing.sentence });
     now = then;
   }
   return changes;

@@ -1,12 +1,50 @@
 import type { PlainDate } from '../calendar';
 import type { CertificationEventBody, Trigger } from './rules';
+import type { StandingStatus } from './standing';
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
 
 /** A date as people read it: 5 March 2026. */
 export function longDate(date: PlainDate): string {
   return `${Number(date.slice(8, 10))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
 }
+
+/** Standings as they stand in a table or on a filter. */
+export const STATUS_WORDS: Readonly<Record<StandingStatus, string>> = {
+  none: 'None',
+  'in-training': 'In training',
+  valid: 'Valid',
+  due: 'Due',
+  'in-grace': 'In grace',
+  lapsed: 'Lapsed',
+  suspended: 'Suspended',
+  withdrawn: 'Withdrawn',
+};
+
+/** Triggers as they head a row or a choice. */
+export const TRIGGER_NAMES: Readonly<Record<Trigger, string>> = {
+  incident: 'Incident',
+  'near-miss': 'Near miss',
+  'unsafe-act': 'Unsafe act seen',
+  'poor-evaluation': 'Poor evaluation',
+  'different-type': 'Different type of machine',
+  'equipment-modified': 'Equipment modified',
+  'workplace-changed': 'Workplace changed',
+  'long-absence': 'Long absence',
+};
 
 /** Triggers as they stand in a sentence. */
 export const TRIGGER_WORDS: Readonly<Record<Trigger, string>> = {
@@ -20,12 +58,20 @@ export const TRIGGER_WORDS: Readonly<Record<Trigger, string>> = {
   'long-absence': 'a long absence',
 };
 
-const COMPUTED_WORDS: Readonly<Record<string, string>> = { competent: 'competent', 'not-yet': 'not yet competent', stopped: 'stopped' };
+const COMPUTED_WORDS: Readonly<Record<string, string>> = {
+  competent: 'competent',
+  'not-yet': 'not yet competent',
+  stopped: 'stopped',
+};
 
-function evaluationWords(result: string, body: { score?: number | undefined; overridden?: boolean | undefined; computed?: string | undefined }): string {
+function evaluationWords(
+  result: string,
+  body: { score?: number | undefined; overridden?: boolean | undefined; computed?: string | undefined },
+): string {
   const score = body.score === undefined ? '' : `, ${body.score} %`;
   const computed = body.computed === undefined ? '' : ` "${COMPUTED_WORDS[body.computed] ?? body.computed}"`;
-  return `${result}${score}${body.overridden ? ` (the trainer overrode the computed outcome${computed})` : ''}`;
+  const overridden = body.overridden ? ` (the trainer overrode the computed outcome${computed})` : '';
+  return `${result}${score}${overridden}`;
 }
 
 /** A certification event in words. */
@@ -42,7 +88,10 @@ export function certificationEventWords(body: CertificationEventBody): string {
     case 'evaluation-failed':
       return evaluationWords('Evaluation not passed', body);
     case 'certificate-recorded':
-      return `Earlier certificate taken over${body.until ? ` to ${longDate(body.until)}` : ''}${body.words ? `: ${body.words}` : ''}`;
+      return (
+        'Earlier certificate taken ' +
+        `over${body.until ? ` to ${longDate(body.until)}` : ''}${body.words ? `: ${body.words}` : ''}`
+      );
     case 'familiarised':
       return `Familiarised with ${body.unit}`;
     case 'endorsed':

@@ -1,6 +1,9 @@
 import type { Grade } from '../catalogue';
 
-/** How full a grade's disc is: sound hollow, watch a quarter, mend half, stop solid with a bar. Shape alone carries the grade. */
+/**
+ * How full a grade's disc is: sound hollow, watch a quarter, mend half, stop solid with a bar. Shape alone
+ * carries the grade.
+ */
 export const GRADE_FILL: Readonly<Record<Grade, number>> = { sound: 0, watch: 0.25, mend: 0.5, stop: 1 };
 
 const round = (x: number) => Math.round(x * 100) / 100;
@@ -32,5 +35,9 @@ export function arcPath(cx: number, cy: number, r: number, from: number, to: num
 export function gradeDiscSvg(grade: Grade, size = 12): string {
   const fill = sectorPath(12, 12, 8.5, GRADE_FILL[grade]);
   const bar = grade === 'stop' ? '<path d="M7.5 12h9" stroke="#ffffff" stroke-width="2.6"/>' : '';
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size}" viewBox="0 0 24 24"><circle cx="12" cy="12" r="9.5" fill="none" stroke="#12302e" stroke-width="2"/>${fill ? `<path d="${fill}" fill="#12302e"/>` : ''}${bar}</svg>`;
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size}" viewBox="0 ` +
+    '0 24 24"><circle cx="12" cy="12" r="9.5" fill="none" stroke="#12302e" ' +
+    `stroke-width="2"/>${fill ? `<path d="${fill}" fill="#12302e"/>` : ''}${bar}</svg>`
+  );
 }

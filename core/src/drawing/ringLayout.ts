@@ -12,7 +12,10 @@ export interface RingNode {
   /** Where its spur leaves the walking line; `at` itself for a station on the line. */
   anchor: [number, number];
   spur: boolean;
-  /** Where the line from `anchor` ends: at the station itself for a spur, beside the name for one on the walking line. */
+  /**
+   * Where the line from `anchor` ends: at the station itself for a spur, beside the name for one on the
+   * walking line.
+   */
   link: [number, number];
   /** Its name in one or two lines: where they begin, which way they run, and the middle height of each. */
   label: { lines: string[]; at: [number, number]; side: -1 | 1; heights: number[] };
@@ -26,7 +29,10 @@ export interface RingLayout {
   /** The size of a station: its circle has a radius of 0.78 units, its target 1.15. */
   unit: number;
   box: { x: number; y: number; width: number; height: number };
-  /** Share of the walking line, 0 to 1, at which a station of the ring lies (where it truly is, not where it is drawn). */
+  /**
+   * Share of the walking line, 0 to 1, at which a station of the ring lies (where it truly is, not where it
+   * is drawn).
+   */
   shareOf: ReadonlyMap<string, number>;
 }
 
@@ -47,8 +53,11 @@ export function nameLines(name: string): string[] {
     if (longer.length <= LINE_LETTERS || now === '') lines[lines.length - 1] = longer;
     else lines.push(word);
   }
-  const cut = (line: string, more: boolean) => (line.length > LINE_LETTERS + 2 ? `${line.slice(0, LINE_LETTERS)}…` : more ? `${line}…` : line);
-  return lines.length <= 2 ? lines.map((line) => cut(line, false)) : [cut(lines[0]!, false), cut(lines[1]!, true)];
+  const cut = (line: string, more: boolean) =>
+    line.length > LINE_LETTERS + 2 ? `${line.slice(0, LINE_LETTERS)}…` : more ? `${line}…` : line;
+  return lines.length <= 2
+    ? lines.map((line) => cut(line, false))
+    : [cut(lines[0]!, false), cut(lines[1]!, true)];
 }
 
 /** Measures a closed line: the share of its length nearest to a point, and the point at a share. */
@@ -64,7 +73,13 @@ function measured(line: readonly Point[]) {
       let least = Infinity;
       edges.forEach(({ a, b }, i) => {
         const length = lengths[i]!;
-        const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])) / length ** 2));
+        const t =
+          length === 0
+            ? 0
+            : Math.max(
+                0,
+                Math.min(1, ((p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])) / length ** 2),
+              );
         const away = Math.hypot(p[0] - a[0] - t * (b[0] - a[0]), p[1] - a[1] - t * (b[1] - a[1]));
         if (away < least) {
           least = away;
@@ -78,7 +93,8 @@ function measured(line: readonly Point[]) {
       let left = (((share % 1) + 1) % 1) * perimeter;
       for (const [i, { a, b }] of edges.entries()) {
         const length = lengths[i]!;
-        if (left <= length && length > 0) return [a[0] + ((b[0] - a[0]) * left) / length, a[1] + ((b[1] - a[1]) * left) / length];
+        if (left <= length && length > 0)
+          return [a[0] + ((b[0] - a[0]) * left) / length, a[1] + ((b[1] - a[1]) * left) / length];
         left -= length;
       }
       return line[0]!;
@@ -107,12 +123,19 @@ function spreadRound(shares: readonly number[], least: number): number[] {
   return result;
 }
 
-/** Stacks entries of given heights in order, each as near to its wish as the others allow (pools of neighbours share the shift). */
+/**
+ * Stacks entries of given heights in order, each as near to its wish as the others allow (pools of
+ * neighbours share the shift).
+ */
 function stack(entries: readonly { wish: number; height: number }[]): number[] {
   const pools: { first: number; count: number; height: number; top: number }[] = [];
   entries.forEach((each, i) => {
     pools.push({ first: i, count: 1, height: each.height, top: each.wish - each.height / 2 });
-    for (let last = pools.at(-1)!, before = pools.at(-2); before && last.top < before.top + before.height; last = pools.at(-1)!, before = pools.at(-2)) {
+    for (
+      let last = pools.at(-1)!, before = pools.at(-2);
+      before && last.top < before.top + before.height;
+      last = pools.at(-1)!, before = pools.at(-2)
+    ) {
       pools.pop();
       const count = before.count + last.count;
       // The mean of what each of its entries would like the pool's top to be.
@@ -130,13 +153,17 @@ function stack(entries: readonly { wish: number; height: number }[]): number[] {
 }
 
 /**
- * Lays out the plan ring of a class: ring stations on the walking line, pushed apart so that each can be touched; stations off the line
- * in a column on the side of the one they are reached from; names in columns left and right, none over another. Positions along the line
- * are schematic where stations lie closer than a finger; the outline and the line are to scale.
+ * Lays out the plan ring of a class: ring stations on the walking line, pushed apart so that each can be
+ * touched; stations off the line in a column on the side of the one they are reached from; names in columns
+ * left and right, none over another. Positions along the line are schematic where stations lie closer than a
+ * finger; the outline and the line are to scale.
  * @param only Stations to lay out; all when absent.
  * @param small A picture without names.
  */
-export function ringLayout(plan: Pack['plan'], options: { only?: readonly string[] | undefined; small?: boolean } = {}): RingLayout {
+export function ringLayout(
+  plan: Pack['plan'],
+  options: { only?: readonly string[] | undefined; small?: boolean } = {},
+): RingLayout {
   const small = options.small ?? false;
   const { hull, ring, positions } = walkingLine(plan);
   const closed: Point[] = hull.length > 2 ? hull : ring.map((each) => positions.get(each.id)!);
@@ -148,8 +175,11 @@ export function ringLayout(plan: Pack['plan'], options: { only?: readonly string
   const shown = (id: string) => !options.only || options.only.includes(id);
   const shareOf = new Map(ring.map((each) => [each.id, line.shareAt(positions.get(each.id)!)]));
 
-  const onLine = ring.map((station, i) => ({ station, order: i + 1 })).filter(({ station }) => shown(station.id));
-  const least = line.perimeter === 0 ? 0 : Math.min((unit * 2.05) / line.perimeter, 0.9 / Math.max(1, onLine.length));
+  const onLine = ring
+    .map((station, i) => ({ station, order: i + 1 }))
+    .filter(({ station }) => shown(station.id));
+  const least =
+    line.perimeter === 0 ? 0 : Math.min((unit * 2.05) / line.perimeter, 0.9 / Math.max(1, onLine.length));
   const shares = spreadRound(
     onLine.map(({ station }) => shareOf.get(station.id)!),
     least,
@@ -184,8 +214,17 @@ export function ringLayout(plan: Pack['plan'], options: { only?: readonly string
     if (station.at || !shown(station.id)) continue;
     const from = station.spurFrom ?? ring[0]?.id ?? '';
     const given = positions.get(from);
-    const at = drawn.get(from) ?? (given ? ([given[0], -given[1]] as [number, number]) : ([middle, top] as [number, number]));
-    place({ station, order: null, at, wish: at[1] + (at[1] < (top + bottom) / 2 ? -0.1 : 0.1) * unit, height: unit * 2.05, lines: nameLines(station.name) });
+    const at =
+      drawn.get(from) ??
+      (given ? ([given[0], -given[1]] as [number, number]) : ([middle, top] as [number, number]));
+    place({
+      station,
+      order: null,
+      at,
+      wish: at[1] + (at[1] < (top + bottom) / 2 ? -0.1 : 0.1) * unit,
+      height: unit * 2.05,
+      lines: nameLines(station.name),
+    });
   }
   // Stations straight ahead or behind go to the side with more room.
   const filled = (side: -1 | 1) => columns[side].reduce((sum, each) => sum + each.height, 0);
@@ -211,7 +250,12 @@ export function ringLayout(plan: Pack['plan'], options: { only?: readonly string
         anchor: each.at,
         spur,
         link: spur ? at : [text[0] - side * unit * 0.2, y],
-        label: { lines: each.lines, side, at: text, heights: each.lines.map((_, i) => y + (i - (each.lines.length - 1) / 2) * unit * NAME_STEP) },
+        label: {
+          lines: each.lines,
+          side,
+          at: text,
+          heights: each.lines.map((_, i) => y + (i - (each.lines.length - 1) / 2) * unit * NAME_STEP),
+        },
       });
     }
   }
@@ -223,7 +267,15 @@ export function ringLayout(plan: Pack['plan'], options: { only?: readonly string
   const across = [
     left,
     right,
-    ...nodes.flatMap((n) => [n.at[0], ...(small ? [] : [n.label.at[0] + n.label.side * unit * LETTER * Math.max(...n.label.lines.map((each) => each.length))])]),
+    ...nodes.flatMap((n) => [
+      n.at[0],
+      ...(small
+        ? []
+        : [
+            n.label.at[0] +
+              n.label.side * unit * LETTER * Math.max(...n.label.lines.map((each) => each.length)),
+          ]),
+    ]),
   ];
   const down = [top, bottom, ...nodes.flatMap((n) => [n.at[1], ...(small ? [] : [n.label.at[1]])])];
   const x = Math.min(...across) - margin * (small ? 1 : 0.4);
@@ -232,7 +284,12 @@ export function ringLayout(plan: Pack['plan'], options: { only?: readonly string
     nodes,
     line: closed.map((p) => [p[0], -p[1]]),
     unit,
-    box: { x, y, width: Math.max(...across) + margin * (small ? 1 : 0.4) - x, height: Math.max(...down) + margin - y },
+    box: {
+      x,
+      y,
+      width: Math.max(...across) + margin * (small ? 1 : 0.4) - x,
+      height: Math.max(...down) + margin - y,
+    },
     shareOf,
   };
 }

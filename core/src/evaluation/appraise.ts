@@ -29,7 +29,10 @@ export interface Reason {
   text: string;
 }
 
-/** Outcome of an evaluation: blocked while a planted fault is still in the machine, incomplete while something is unscored. */
+/**
+ * Outcome of an evaluation: blocked while a planted fault is still in the machine, incomplete while
+ * something is unscored.
+ */
 export type Outcome = 'blocked' | 'incomplete' | 'competent' | 'not-yet' | 'stopped';
 
 export interface Appraisal {
@@ -50,17 +53,35 @@ export interface Appraisal {
 const percent = (share: number) => `${Math.round(share * 1000) / 10} %`;
 
 /**
- * Appraises an evaluation: the round's analysis, grading against the key, the sheet's score and the outcome with every reason.
- * Pure, so tablet and server reach the same numbers. Score = sum(weight x credit) / sum(weight of applicable) x 100.
+ * Appraises an evaluation: the round's analysis, grading against the key, the sheet's score and the outcome
+ * with every reason.
+ * Pure, so tablet and server reach the same numbers. Score = sum(weight x credit) / sum(weight of
+ * applicable) x 100.
  */
-export function appraise(pack: EffectivePack, record: EvaluationRecord, earlierStarts: readonly string[]): Appraisal {
+export function appraise(
+  pack: EffectivePack,
+  record: EvaluationRecord,
+  earlierStarts: readonly string[],
+): Appraisal {
   const analysis = analyseRound(pack, record.round, record.planted, earlierStarts);
   const grading = compareWithKey(
-    analysis.detection.planted.flatMap((each) => (each.found === 'found' && each.grade !== null ? [{ id: each.fault.id, given: each.grade, key: each.key }] : [])),
+    analysis.detection.planted.flatMap((each) =>
+      each.found === 'found' && each.grade !== null
+        ? [{ id: each.fault.id, given: each.grade, key: each.key }]
+        : [],
+    ),
   );
   const sections = pack.sheet.sections.map((section): SectionResult => {
-    const criteria = section.criteria.map((criterion) => creditOf(criterion, section.id, pack, record, analysis));
-    return { id: section.id, title: section.title, minimum: section.minimum ?? null, criteria, ...weighted(criteria) };
+    const criteria = section.criteria.map((criterion) =>
+      creditOf(criterion, section.id, pack, record, analysis),
+    );
+    return {
+      id: section.id,
+      title: section.title,
+      minimum: section.minimum ?? null,
+      criteria,
+      ...weighted(criteria),
+    };
   });
   const all = sections.flatMap((each) => each.criteria);
   const { score } = weighted(all);
@@ -72,45 +93,80 @@ export function appraise(pack: EffectivePack, record: EvaluationRecord, earlierS
   const against = (text: string) => reasons.push({ weighs: 'against', text });
   const note = (text: string) => reasons.push({ weighs: 'note', text });
 
-  for (const each of record.criticalErrors)
-    against(`Critical error: ${pack.sheet.criticalErrors.find((e) => e.id === each.error)?.says ?? each.error}${each.words ? ` (${each.words})` : ''}`);
+  for (const each of record.criticalErrors) {
+    const says = pack.sheet.criticalErrors.find((e) => e.id === each.error)?.says ?? each.error;
+    against(`Critical error: ${says}${each.words ? ` (${each.words})` : ''}`);
+  }
   const failedCritical = all.filter((each) => each.criterion.critical && each.credit === 0);
   for (const each of failedCritical) against(`Critical criterion not met: ${each.criterion.says}`);
   for (const each of analysis.detection.planted.filter((p) => p.criticalMiss))
     against(
       each.found === 'found'
         ? `A planted stop was called ${each.grade}: ${faultName(each.fault)}`
-        : `A planted stop was ${each.found === 'missed' ? 'missed' : 'found only when prompted'}: ${faultName(each.fault)}`,
+        : 'A planted stop was ' +
+            `${each.found === 'missed' ? 'missed' : 'found only when prompted'}: ` +
+            `${faultName(each.fault)}`,
     );
   for (const section of sections)
     if (section.minimum !== null && section.score !== null && section.score < section.minimum)
       against(`${section.title} scored ${section.score} %, below its minimum of ${section.minimum} %`);
-  if (score !== null && score < pack.sheet.cut) against(`Score ${score} % is below the cut of ${pack.sheet.cut} %`);
-  const counted = all.filter((each) => !(each.criterion.kind === 'linked' && each.status === 'not-applicable'));
+  if (score !== null && score < pack.sheet.cut)
+    against(`Score ${score} % is below the cut of ${pack.sheet.cut} %`);
+  const counted = all.filter(
+    (each) => !(each.criterion.kind === 'linked' && each.status === 'not-applicable'),
+  );
   const total = counted.reduce((sum, each) => sum + each.criterion.weight, 0);
-  const notApplicable = counted.filter((each) => each.status === 'not-applicable').reduce((sum, each) => sum + each.criterion.weight, 0);
+  const notApplicable = counted
+    .filter((each) => each.status === 'not-applicable')
+    .reduce((sum, each) => sum + each.criterion.weight, 0);
   const tooMuchLeftOut = total > 0 && notApplicable / total > pack.sheet.notApplicableMax + 1e-9;
-  if (tooMuchLeftOut) against(`Not applicable covers ${percent(notApplicable / total)} of the weight; at most ${percent(pack.sheet.notApplicableMax)} may be left out`);
+  if (tooMuchLeftOut)
+    against(
+      `Not applicable covers ${percent(notApplicable / total)} of the weight; at most ` +
+        `${percent(pack.sheet.notApplicableMax)} may be left out`,
+    );
 
   const failing = reasons.length > 0;
   if (!failing && score !== null)
-    reasons.push({ weighs: 'for', text: `Score ${score} % reaches the cut of ${pack.sheet.cut} %, every section minimum is met and there was no critical error` });
+    reasons.push({
+      weighs: 'for',
+      text:
+        `Score ${score} % reaches the cut of ${pack.sheet.cut} %, every section minimum is ` +
+        'met and there was no critical error',
+    });
   for (const each of analysis.detection.planted)
     if (!each.criticalMiss) {
-      if (each.found !== 'found') note(`${each.found === 'missed' ? 'Missed' : 'Found only when prompted'}: ${faultName(each.fault)} (${each.key})`);
-      else if (each.grade !== each.key) note(`Graded ${each.grade}, the key says ${each.key}: ${faultName(each.fault)}`);
+      if (each.found !== 'found')
+        note(
+          `${each.found === 'missed' ? 'Missed' : 'Found only when prompted'}: ` +
+            `${faultName(each.fault)} (${each.key})`,
+        );
+      else if (each.grade !== each.key)
+        note(`Graded ${each.grade}, the key says ${each.key}: ${faultName(each.fault)}`);
     }
   for (const each of record.corrections) note(correctionWords(pack, each));
   if (analysis.coverage.share !== null)
     note(
-      `Round coverage ${percent(analysis.coverage.share)}: ${analysis.coverage.done} done, ${analysis.coverage.prompted} prompted, ${analysis.coverage.missed} missed`,
+      `Round coverage ${percent(analysis.coverage.share)}: ${analysis.coverage.done} done, ` +
+        `${analysis.coverage.prompted} prompted, ${analysis.coverage.missed} missed`,
     );
-  if (analysis.path.gaps.length > 0)
-    note(`The ring was not closed: ${analysis.path.gaps.flat().length === 1 ? 'one station' : `${analysis.path.gaps.flat().length} stations`} never reached`);
+  const unreached = analysis.path.gaps.flat().length;
+  if (unreached > 0)
+    note(
+      `The ring was not closed: ${unreached === 1 ? 'one station' : `${unreached} stations`} never reached`,
+    );
   if (analysis.pace.plausible === false)
-    note(`Faster than honest: ${Math.round(analysis.pace.seconds!)} s against a floor of ${Math.round(analysis.pace.floorSeconds)} s`);
-  const nearCut = score !== null && standardError !== null && Math.abs(score - pack.sheet.cut) <= standardError;
-  if (nearCut) note(`Within one standard error (${standardError!.toFixed(1)} points) of the cut: a second evaluator is recommended`);
+    note(
+      `Faster than honest: ${Math.round(analysis.pace.seconds!)} s against a floor of ` +
+        `${Math.round(analysis.pace.floorSeconds)} s`,
+    );
+  const nearCut =
+    score !== null && standardError !== null && Math.abs(score - pack.sheet.cut) <= standardError;
+  if (nearCut)
+    note(
+      `Within one standard error (${standardError!.toFixed(1)} points) of the cut: a ` +
+        'second evaluator is recommended',
+    );
 
   const outcome: Outcome =
     planted.length > 0
@@ -122,7 +178,18 @@ export function appraise(pack: EffectivePack, record: EvaluationRecord, earlierS
           : failing || score === null
             ? 'not-yet'
             : 'competent';
-  return { analysis, grading, sections, score, standardError, nearCut, outcome, reasons, stillPlanted: planted, unscored };
+  return {
+    analysis,
+    grading,
+    sections,
+    score,
+    standardError,
+    nearCut,
+    outcome,
+    reasons,
+    stillPlanted: planted,
+    unscored,
+  };
 }
 
 const OVERRIDE_WORDS: Readonly<Record<OverrideKind, string>> = {
@@ -143,30 +210,59 @@ export function overrideWords(override: { kind: OverrideKind; words: string }): 
 }
 
 /** A stated correction of a plant in words. */
-export function correctionWords(pack: EffectivePack, correction: EvaluationRecord['corrections'][number]): string {
+export function correctionWords(
+  pack: EffectivePack,
+  correction: EvaluationRecord['corrections'][number],
+): string {
   const fault = pack.faults.find((each) => each.id === correction.fault);
-  const what = correction.says === 'never-planted' ? 'recorded as planted, was never put in' : 'ticked out, was still in the machine';
-  return `Corrected${correction.afterStart ? ' after the round had begun' : ''}: ${fault ? faultName(fault) : correction.fault} ${what} (${correction.reason})`;
+  const what =
+    correction.says === 'never-planted'
+      ? 'recorded as planted, was never put in'
+      : 'ticked out, was still in the machine';
+  return (
+    `Corrected${correction.afterStart ? ' after the round had begun' : ''}: ` +
+    `${fault ? faultName(fault) : correction.fault} ${what} (${correction.reason})`
+  );
 }
 
 /**
- * What a decision of `competent` may pass over only with a second account's agreement: each critical error, each planted stop that was
- * missed or graded too low, and each planted stop that was struck from the record once the round had begun. Empty for other decisions.
+ * What a decision of `competent` may pass over only with a second account's agreement: each critical error,
+ * each planted stop that was missed or graded too low, and each planted stop that was struck from the record
+ * once the round had begun. Empty for other decisions.
  */
-export function agreementNeeded(pack: EffectivePack, record: EvaluationRecord, appraisal: Appraisal, decided: Decided): string[] {
+export function agreementNeeded(
+  pack: EffectivePack,
+  record: EvaluationRecord,
+  appraisal: Appraisal,
+  decided: Decided,
+): string[] {
   if (decided !== 'competent') return [];
   const stop = (id: string) => pack.faults.find((each) => each.id === id)?.grade === 'stop';
   return [
-    ...record.criticalErrors.map((each) => `critical error: ${pack.sheet.criticalErrors.find((error) => error.id === each.error)?.says ?? each.error}`),
+    ...record.criticalErrors.map(
+      (each) =>
+        'critical error: ' +
+        `${pack.sheet.criticalErrors.find((error) => error.id === each.error)?.says ?? each.error}`,
+    ),
     ...appraisal.analysis.detection.planted
       .filter((each) => each.criticalMiss)
-      .map((each) => `planted stop ${each.found === 'found' ? 'graded too low' : 'not found unprompted'}: ${faultName(each.fault)}`),
-    ...record.corrections.filter((each) => each.says === 'never-planted' && each.afterStart && stop(each.fault)).map((each) => correctionWords(pack, each)),
+      .map(
+        (each) =>
+          `planted stop ${each.found === 'found' ? 'graded too low' : 'not found unprompted'}: ` +
+          `${faultName(each.fault)}`,
+      ),
+    ...record.corrections
+      .filter((each) => each.says === 'never-planted' && each.afterStart && stop(each.fault))
+      .map((each) => correctionWords(pack, each)),
   ];
 }
 
 /** A few words for a fault: its title, else its first cue. */
-export function faultName(fault: { title?: string | undefined; cues: readonly { shows: string }[]; id: string }): string {
+export function faultName(fault: {
+  title?: string | undefined;
+  cues: readonly { shows: string }[];
+  id: string;
+}): string {
   return fault.title ?? fault.cues[0]?.shows ?? fault.id;
 }
 
@@ -178,7 +274,10 @@ function weighted(results: readonly CriterionResult[]): { score: number | null; 
   return { score: Math.round((credit / weight) * 10_000) / 100, weight };
 }
 
-/** Standard error of a weighted mean over criteria, the criteria taken as a sample of what could be asked (W. G. Cochran, Sampling Techniques, 1977, ratio form). */
+/**
+ * Standard error of a weighted mean over criteria, the criteria taken as a sample of what could be asked
+ * (W. G. Cochran, Sampling Techniques, 1977, ratio form).
+ */
 function errorOfScore(results: readonly CriterionResult[]): number | null {
   const scored = results.filter((each) => each.credit !== null);
   const k = scored.length;
@@ -189,8 +288,18 @@ function errorOfScore(results: readonly CriterionResult[]): number | null {
   return (100 * Math.sqrt((squares * k) / (k - 1))) / weight;
 }
 
-function creditOf(criterion: Criterion, section: string, pack: EffectivePack, record: EvaluationRecord, analysis: RoundAnalysis): CriterionResult {
-  const result = (status: CriterionResult['status'], credit: number | null, because: string): CriterionResult => ({ criterion, section, status, credit, because });
+function creditOf(
+  criterion: Criterion,
+  section: string,
+  pack: EffectivePack,
+  record: EvaluationRecord,
+  analysis: RoundAnalysis,
+): CriterionResult {
+  const result = (
+    status: CriterionResult['status'],
+    credit: number | null,
+    because: string,
+  ): CriterionResult => ({ criterion, section, status, credit, because });
   if (criterion.kind === 'linked') {
     const { credit, because } = linkedCredit(criterion, pack, record, analysis);
     return credit === null ? result('not-applicable', null, because) : result('scored', credit, because);
@@ -198,43 +307,82 @@ function creditOf(criterion: Criterion, section: string, pack: EffectivePack, re
   const score = record.scores.get(criterion.id);
   if (!score) return result('unscored', null, 'not scored yet');
   if (score.result === 'na')
-    return score.reason ? result('not-applicable', null, `not applicable: ${score.reason}`) : result('unscored', null, 'not applicable needs a reason');
+    return score.reason
+      ? result('not-applicable', null, `not applicable: ${score.reason}`)
+      : result('unscored', null, 'not applicable needs a reason');
   if (criterion.kind === 'levels' && score.value !== undefined)
-    return result('scored', Math.min(1, score.value / criterion.levels!), `level ${score.value} of ${criterion.levels}`);
+    return result(
+      'scored',
+      Math.min(1, score.value / criterion.levels!),
+      `level ${score.value} of ${criterion.levels}`,
+    );
   if (criterion.kind === 'errors' && score.value !== undefined)
-    return result('scored', Math.max(0, 1 - score.value * (criterion.perError ?? 0.25)), `${score.value} errors`);
+    return result(
+      'scored',
+      Math.max(0, 1 - score.value * (criterion.perError ?? 0.25)),
+      `${score.value} errors`,
+    );
   if (criterion.kind === 'timed' && score.value !== undefined)
-    return result('scored', score.result !== 'not' && score.value <= criterion.seconds! ? 1 : 0, `${score.value} s of ${criterion.seconds} s`);
+    return result(
+      'scored',
+      score.result !== 'not' && score.value <= criterion.seconds! ? 1 : 0,
+      `${score.value} s of ${criterion.seconds} s`,
+    );
   if (score.result === 'done') return result('scored', 1, 'done');
   if (score.result === 'prompted') return result('scored', pack.sheet.promptCredit, 'done when prompted');
   return result('scored', 0, 'not done');
 }
 
-function linkedCredit(criterion: Criterion, pack: EffectivePack, record: EvaluationRecord, analysis: RoundAnalysis): { credit: number | null; because: string } {
+function linkedCredit(
+  criterion: Criterion,
+  pack: EffectivePack,
+  record: EvaluationRecord,
+  analysis: RoundAnalysis,
+): { credit: number | null; because: string } {
   const link = criterion.link!;
   switch (link.measure) {
     case 'coverage': {
       const wanted = pack.checkpoints.filter(
-        (each) => (link.checkpoints ?? []).includes(each.id) || (link.stations ?? []).includes(each.station) || (!link.checkpoints && !link.stations),
+        (each) =>
+          (link.checkpoints ?? []).includes(each.id) ||
+          (link.stations ?? []).includes(each.station) ||
+          (!link.checkpoints && !link.stations),
       );
       const share = coverageShare(wanted, record.round.checks, pack.sheet.promptCredit);
-      return { credit: share.share, because: `${share.done} of ${share.total} checks done, ${share.prompted} prompted` };
+      return {
+        credit: share.share,
+        because: `${share.done} of ${share.total} checks done, ${share.prompted} prompted`,
+      };
     }
     case 'planted-faults-found-and-graded': {
       const { planted } = analysis.detection;
       if (planted.length === 0) return { credit: null, because: 'no fault was planted' };
       const credit = planted.reduce(
-        (sum, each) => sum + (each.found === 'missed' ? 0 : (each.grade === each.key ? 1 : 0.5) * (each.found === 'prompted' ? pack.sheet.promptCredit : 1)),
+        (sum, each) =>
+          sum +
+          (each.found === 'missed'
+            ? 0
+            : (each.grade === each.key ? 1 : 0.5) *
+              (each.found === 'prompted' ? pack.sheet.promptCredit : 1)),
         0,
       );
       const right = planted.filter((each) => each.found === 'found' && each.grade === each.key).length;
-      return { credit: credit / planted.length, because: `${right} of ${planted.length} found unprompted and graded right` };
+      return {
+        credit: credit / planted.length,
+        because: `${right} of ${planted.length} found unprompted and graded right`,
+      };
     }
     case 'detection':
-      return { credit: analysis.detection.hitRate, because: `${analysis.detection.hits} of ${analysis.detection.planted.length} planted faults found` };
+      return {
+        credit: analysis.detection.hitRate,
+        because: `${analysis.detection.hits} of ${analysis.detection.planted.length} planted faults found`,
+      };
     case 'start-and-closure':
       return {
-        credit: analysis.path.sequence.length === 0 ? 0 : (analysis.path.closed ? 0.5 : 0) + 0.5 * (analysis.start.share ?? 1),
+        credit:
+          analysis.path.sequence.length === 0
+            ? 0
+            : (analysis.path.closed ? 0.5 : 0) + 0.5 * (analysis.start.share ?? 1),
         because: analysis.path.closed ? 'ring closed' : 'ring not closed',
       };
     case 'pace':

@@ -2,7 +2,16 @@ import { describe, expect, it } from 'vitest';
 import { compose } from '../catalogue';
 import { walkingLine } from '../round';
 import { forkliftPack } from '../testing';
-import { appraise, foldEvaluation, lastUndoable, proposePlants, seededRandom, stillPlanted, type EvaluationEvent, type EvaluationEventBody } from './index';
+import {
+  appraise,
+  foldEvaluation,
+  lastUndoable,
+  proposePlants,
+  seededRandom,
+  stillPlanted,
+  type EvaluationEvent,
+  type EvaluationEventBody,
+} from './index';
 
 const pack = compose(forkliftPack(), { variant: 'diesel' });
 let serial = 0;
@@ -14,7 +23,11 @@ function script(...bodies: (EvaluationEventBody | [EvaluationEventBody, number])
     const [body, after] = Array.isArray(each) ? each : [each, 1];
     at += after * 1000;
     serial += 1;
-    return { id: `00000000-0000-7000-8000-${String(serial).padStart(12, '0')}`, at: new Date(at).toISOString(), body };
+    return {
+      id: `00000000-0000-7000-8000-${String(serial).padStart(12, '0')}`,
+      at: new Date(at).toISOString(),
+      body,
+    };
   });
 }
 
@@ -31,13 +44,18 @@ function honestRound(
 ): EvaluationEvent[] {
   const ring = walkingLine(pack.plan).ring.map((each) => each.id);
   const off = pack.plan.stations.filter((each) => !each.at).map((each) => each.id);
-  const body: (EvaluationEventBody | [EvaluationEventBody, number])[] = (change.planted ?? []).map((fault) => ({ kind: 'planted', fault }));
+  const body: (EvaluationEventBody | [EvaluationEventBody, number])[] = (change.planted ?? []).map(
+    (fault) => ({ kind: 'planted', fault }),
+  );
   body.push({ kind: 'round-started' });
   for (const station of [...ring, ...off]) {
     body.push([{ kind: 'arrived', station }, 5]);
     for (const check of pack.checkpoints.filter((each) => each.station === station))
       if (!change.skip?.(check.id))
-        body.push([{ kind: 'checked', checkpoint: check.id, result: 'done', method: check.methods[0] }, change.hurry ? 1 : check.honestSeconds + 1]);
+        body.push([
+          { kind: 'checked', checkpoint: check.id, result: 'done', method: check.methods[0] },
+          change.hurry ? 1 : check.honestSeconds + 1,
+        ]);
   }
   body.push(...(change.reports ?? []), { kind: 'round-ended' });
   for (const section of pack.sheet.sections)
@@ -46,10 +64,12 @@ function honestRound(
         const scored = change.score ? change.score(criterion.id) : undefined;
         if (scored !== null) body.push(scored ?? { kind: 'scored', criterion: criterion.id, result: 'done' });
       }
-  if (change.retrieve !== false) for (const fault of change.planted ?? []) body.push({ kind: 'retrieved', fault });
+  if (change.retrieve !== false)
+    for (const fault of change.planted ?? []) body.push({ kind: 'retrieved', fault });
   return script(...body);
 }
-const judged = (events: EvaluationEvent[], starts: string[] = []) => appraise(pack, foldEvaluation(events), starts);
+const judged = (events: EvaluationEvent[], starts: string[] = []) =>
+  appraise(pack, foldEvaluation(events), starts);
 const report = (fault: string, grade: 'watch' | 'mend' | 'stop', prompted = false): EvaluationEventBody => ({
   kind: 'reported',
   checkpoint: pack.faults.find((each) => each.id === fault)!.checkpoint,
@@ -69,7 +89,11 @@ describe('an evaluation', () => {
   });
 
   it('has no outcome while a planted fault is in the machine', () => {
-    const events = honestRound({ planted: ['CF-F10', 'CF-F24'], reports: [report('CF-F10', 'mend'), report('CF-F24', 'watch')], retrieve: false });
+    const events = honestRound({
+      planted: ['CF-F10', 'CF-F24'],
+      reports: [report('CF-F10', 'mend'), report('CF-F24', 'watch')],
+      retrieve: false,
+    });
     expect(judged(events)).toMatchObject({ outcome: 'blocked', stillPlanted: ['CF-F10', 'CF-F24'] });
     const half = [...events, ...script({ kind: 'retrieved', fault: 'CF-F10' })];
     expect(judged(half).outcome).toBe('blocked');
@@ -77,7 +101,8 @@ describe('an evaluation', () => {
   });
 
   it('fails on a planted stop that was missed, found only by prompting, or called watch', () => {
-    const with_ = (...reports: EvaluationEventBody[]) => judged(honestRound({ planted: ['CF-F11'], reports }));
+    const with_ = (...reports: EvaluationEventBody[]) =>
+      judged(honestRound({ planted: ['CF-F11'], reports }));
     expect(with_(report('CF-F11', 'stop')).outcome).toBe('competent');
     for (const each of [with_(), with_(report('CF-F11', 'stop', true)), with_(report('CF-F11', 'watch'))]) {
       expect(each.outcome).toBe('not-yet');
@@ -88,20 +113,37 @@ describe('an evaluation', () => {
 
   it('gives half for a prompt, and credits planted faults by finding and grade', () => {
     const result = judged(
-      honestRound({ planted: ['CF-F10', 'CF-F24', 'CF-F72', 'CF-F60'], reports: [report('CF-F10', 'mend'), report('CF-F24', 'mend'), report('CF-F72', 'mend', true)] }),
+      honestRound({
+        planted: ['CF-F10', 'CF-F24', 'CF-F72', 'CF-F60'],
+        reports: [report('CF-F10', 'mend'), report('CF-F24', 'mend'), report('CF-F72', 'mend', true)],
+      }),
     );
     // Found and right 1, found and graded wrong 0.5, found right when prompted 0.5, missed 0: 2 of 4.
     expect(result.sections[0]!.criteria[0]!.credit).toBeCloseTo(0.5, 12);
     expect(result.analysis.detection).toMatchObject({ hits: 2, misses: 2 });
-    const prompted = judged(honestRound({ score: (id) => ({ kind: 'scored', criterion: id, result: 'prompted' }) }));
+    const prompted = judged(
+      honestRound({ score: (id) => ({ kind: 'scored', criterion: id, result: 'prompted' }) }),
+    );
     const linked = 4 + 3;
-    const rest = pack.sheet.sections.flatMap((s) => s.criteria).reduce((sum, c) => sum + (c.kind === 'linked' ? 0 : c.weight), 0);
+    const rest = pack.sheet.sections
+      .flatMap((s) => s.criteria)
+      .reduce((sum, c) => sum + (c.kind === 'linked' ? 0 : c.weight), 0);
     expect(prompted.score).toBeCloseTo((100 * (linked + rest / 2)) / (linked + rest), 1);
   });
 
-  it('counts a lookalike reported as a defect, and a fault nobody planted, as false alarms unless truly there', () => {
-    const alarm = (real: boolean): EvaluationEventBody => ({ kind: 'reported', checkpoint: 'CF-61', fault: null, grade: 'mend', prompted: false, real });
-    expect(judged(honestRound({ planted: ['CF-F37'], reports: [report('CF-F37', 'watch')] })).analysis.detection.falseAlarms).toBe(1);
+  it('counts a reported lookalike and an unplanted fault as false alarms unless truly there', () => {
+    const alarm = (real: boolean): EvaluationEventBody => ({
+      kind: 'reported',
+      checkpoint: 'CF-61',
+      fault: null,
+      grade: 'mend',
+      prompted: false,
+      real,
+    });
+    expect(
+      judged(honestRound({ planted: ['CF-F37'], reports: [report('CF-F37', 'watch')] })).analysis.detection
+        .falseAlarms,
+    ).toBe(1);
     expect(judged(honestRound({ reports: [alarm(false)] })).analysis.detection.falseAlarms).toBe(1);
     expect(judged(honestRound({ reports: [alarm(true)] })).analysis.detection.falseAlarms).toBe(0);
   });
@@ -123,7 +165,9 @@ describe('an evaluation', () => {
     const most = judged(
       honestRound({
         score: (id) =>
-          Number(id.slice(-2)) > 12 ? { kind: 'scored', criterion: id, result: 'na', reason: 'no time' } : { kind: 'scored', criterion: id, result: 'done' },
+          Number(id.slice(-2)) > 12
+            ? { kind: 'scored', criterion: id, result: 'na', reason: 'no time' }
+            : { kind: 'scored', criterion: id, result: 'done' },
       }),
     );
     expect(most.outcome).toBe('not-yet');
@@ -131,23 +175,37 @@ describe('an evaluation', () => {
   });
 
   it('is incomplete while a criterion is open or the round has not ended', () => {
-    expect(judged(honestRound({ score: (id) => (id === 'CF-E28' ? null : { kind: 'scored', criterion: id, result: 'done' }) }))).toMatchObject({
+    expect(
+      judged(
+        honestRound({
+          score: (id) => (id === 'CF-E28' ? null : { kind: 'scored', criterion: id, result: 'done' }),
+        }),
+      ),
+    ).toMatchObject({
       outcome: 'incomplete',
       unscored: ['CF-E28'],
     });
-    expect(judged(honestRound().filter((each) => each.body.kind !== 'round-ended')).outcome).toBe('incomplete');
+    expect(judged(honestRound().filter((each) => each.body.kind !== 'round-ended')).outcome).toBe(
+      'incomplete',
+    );
   });
 
   it('recommends a second evaluator near the cut', () => {
     let n = 0;
-    const near = judged(honestRound({ score: (id) => ({ kind: 'scored', criterion: id, result: n++ % 3 === 0 ? 'not' : 'done' }) }));
+    const near = judged(
+      honestRound({
+        score: (id) => ({ kind: 'scored', criterion: id, result: n++ % 3 === 0 ? 'not' : 'done' }),
+      }),
+    );
     expect(near.standardError).toBeGreaterThan(0);
     expect(near.nearCut).toBe(Math.abs(near.score! - 80) <= near.standardError!);
   });
 
   it('names what was left out, the gap in the ring and the checks done faster than honest', () => {
     const gap = judged(
-      honestRound({ skip: (id) => ['CF-26', 'CF-25', 'CF-61'].includes(id) }).filter((each) => !(each.body.kind === 'arrived' && each.body.station === 'st-05')),
+      honestRound({ skip: (id) => ['CF-26', 'CF-25', 'CF-61'].includes(id) }).filter(
+        (each) => !(each.body.kind === 'arrived' && each.body.station === 'st-05'),
+      ),
     );
     expect(gap.analysis.path.gaps).toEqual([['st-05']]);
     expect(gap.analysis.path.closed).toBe(false);
@@ -165,7 +223,10 @@ describe('an evaluation', () => {
 
 describe('folding events', () => {
   it('takes back by undo, keeps both on record, and ignores a repeated send', () => {
-    const events = script({ kind: 'round-started' }, { kind: 'checked', checkpoint: 'CF-61', result: 'missed' });
+    const events = script(
+      { kind: 'round-started' },
+      { kind: 'checked', checkpoint: 'CF-61', result: 'missed' },
+    );
     const last = lastUndoable(foldEvaluation(events))!;
     const after = [...events, ...script({ kind: 'undone', event: last.id })];
     expect(foldEvaluation(after).round.checks).toEqual([]);
@@ -185,24 +246,36 @@ describe('folding events', () => {
   });
   it('knows what is still planted', () => {
     expect(
-      stillPlanted(foldEvaluation(script({ kind: 'planted', fault: 'CF-F10' }, { kind: 'planted', fault: 'CF-F24' }, { kind: 'retrieved', fault: 'CF-F10' }))),
+      stillPlanted(
+        foldEvaluation(
+          script(
+            { kind: 'planted', fault: 'CF-F10' },
+            { kind: 'planted', fault: 'CF-F24' },
+            { kind: 'retrieved', fault: 'CF-F10' },
+          ),
+        ),
+      ),
     ).toEqual(['CF-F24']);
   });
 });
 
 describe('proposing faults to plant', () => {
-  it('is balanced in grades, spread over stations, only plantable ones, and the same for the same seed', () => {
+  it('is balanced in grades, spread over stations, plantable, and the same for the same seed', () => {
     for (let seed = 0; seed < 60; seed++) {
       const set = proposePlants(pack, 4, seed);
       expect(new Set(set.map((each) => each.id)).size).toBe(4);
       expect(set.every((each) => each.plant)).toBe(true);
       expect(new Set(set.map((each) => each.grade)).size).toBeGreaterThanOrEqual(3);
-      expect(new Set(set.map((each) => pack.checkpoints.find((c) => c.id === each.checkpoint)!.station)).size).toBe(4);
+      expect(
+        new Set(set.map((each) => pack.checkpoints.find((c) => c.id === each.checkpoint)!.station)).size,
+      ).toBe(4);
       expect(proposePlants(pack, 4, seed)).toEqual(set);
     }
   });
   it('varies, so that classmates cannot pass the list on', () => {
-    const seen = new Set(Array.from({ length: 80 }, (_, seed) => proposePlants(pack, 4, seed).map((each) => each.id)).flat());
+    const seen = new Set(
+      Array.from({ length: 80 }, (_, seed) => proposePlants(pack, 4, seed).map((each) => each.id)).flat(),
+    );
     expect(seen.size).toBeGreaterThan(20);
   });
   it('draws evenly from its generator', () => {

@@ -9,24 +9,42 @@ export const DECIDED = ['competent', 'not-yet', 'stopped'] as const;
 export type Decided = (typeof DECIDED)[number];
 
 /** Why a trainer decides other than the computed outcome. */
-export const OVERRIDE_KINDS = ['seen-otherwise', 'sheet-does-not-fit', 'conditions', 'machine', 'language', 'other'] as const;
+export const OVERRIDE_KINDS = [
+  'seen-otherwise',
+  'sheet-does-not-fit',
+  'conditions',
+  'machine',
+  'language',
+  'other',
+] as const;
 export type OverrideKind = (typeof OVERRIDE_KINDS)[number];
 
 /** Least letters of the words that go with an override, a correction of a plant, or an agreement. */
 export const LEAST_REASON = 15;
-const enoughWords = words.refine((text) => text.replace(/\s/g, '').length >= LEAST_REASON, `needs at least ${LEAST_REASON} letters`);
+const enoughWords = words.refine(
+  (text) => text.replace(/\s/g, '').length >= LEAST_REASON,
+  `needs at least ${LEAST_REASON} letters`,
+);
 
 /** How a recorded plant was wrong: it was never put in, or it was ticked out but is still in the machine. */
 export const PLANT_CORRECTIONS = ['never-planted', 'still-in'] as const;
 
 const role = z.enum(['trainer', 'operator']);
 
-/** What a device records in the course of an evaluation. `undone` takes an earlier event back; both stay on record. */
+/**
+ * What a device records in the course of an evaluation. `undone` takes an earlier event back; both stay on
+ * record.
+ */
 const fromDevice = (reason: z.ZodType<string, string>) =>
   [
     z.strictObject({ kind: z.literal('planted'), fault: id }),
     z.strictObject({ kind: z.literal('retrieved'), fault: id }),
-    z.strictObject({ kind: z.literal('plant-corrected'), fault: id, says: z.enum(PLANT_CORRECTIONS), reason }),
+    z.strictObject({
+      kind: z.literal('plant-corrected'),
+      fault: id,
+      says: z.enum(PLANT_CORRECTIONS),
+      reason,
+    }),
     z.strictObject({ kind: z.literal('round-started') }),
     z.strictObject({ kind: z.literal('arrived'), station: id }),
     z.strictObject({
@@ -68,7 +86,10 @@ const signed = z.strictObject({ kind: z.literal('signed'), role, strokes: drawn 
 /** Words that are long enough to give a reason. */
 export const reasonWords = enoughWords;
 
-/** What only the server writes, because it stands for an account: signing by name, a second account's agreement, a take-over. */
+/**
+ * What only the server writes, because it stands for an account: signing by name, a second account's
+ * agreement, a take-over.
+ */
 const fromServer = [
   z.strictObject({ kind: z.literal('signed-by-name'), role, name: words.min(1).max(200) }),
   z.strictObject({ kind: z.literal('agreed'), outcome: z.enum(DECIDED), words }),
@@ -86,8 +107,15 @@ export const deviceEventBody = z.discriminatedUnion('kind', [
   }),
 ]);
 
-/** The body of an event as it is stored. Signatures and reasons of an earlier version may be shorter than those asked for today. */
-export const evaluationEventBody = z.discriminatedUnion('kind', [...fromDevice(words), signed, ...fromServer]);
+/**
+ * The body of an event as it is stored. Signatures and reasons of an earlier version may be shorter than
+ * those asked for today.
+ */
+export const evaluationEventBody = z.discriminatedUnion('kind', [
+  ...fromDevice(words),
+  signed,
+  ...fromServer,
+]);
 export type EvaluationEventBody = z.infer<typeof evaluationEventBody>;
 
 /** An event with its identity (a UUID made where it happened) and instant (ISO 8601, UTC). */
@@ -118,8 +146,9 @@ export interface StoredEvent extends Omit<RecordedEvent, 'body'> {
 }
 
 /**
- * Reads stored events of any version in today's form, in order. Version 1 let plants be undone, which is a correction now, let an undo
- * come before what it takes back, and gave an override as bare words. Throws ZodError for a body that is none of them.
+ * Reads stored events of any version in today's form, in order. Version 1 let plants be undone, which is a
+ * correction now, let an undo come before what it takes back, and gave an override as bare words. Throws
+ * ZodError for a body that is none of them.
  */
 export function readStoredEvents(rows: readonly StoredEvent[]): RecordedEvent[] {
   const kinds = new Map(rows.map((row) => [row.id, row.body as { kind?: string; fault?: string }]));
@@ -134,14 +163,24 @@ export function readStoredEvents(rows: readonly StoredEvent[]): RecordedEvent[] 
   return read.map((each) => each.event);
 }
 
-function fromVersion1(body: Record<string, unknown>, kinds: ReadonlyMap<string, { kind?: string; fault?: string }>): unknown {
+function fromVersion1(
+  body: Record<string, unknown>,
+  kinds: ReadonlyMap<string, { kind?: string; fault?: string }>,
+): unknown {
   if (body['kind'] === 'decided') {
     const { reason: said, ...rest } = body;
-    return typeof said === 'string' && said !== '' ? { ...rest, override: { kind: 'other', words: said } } : rest;
+    return typeof said === 'string' && said !== ''
+      ? { ...rest, override: { kind: 'other', words: said } }
+      : rest;
   }
   if (body['kind'] !== 'undone') return body;
   const target = kinds.get(String(body['event']));
   if (target?.kind !== 'planted' && target?.kind !== 'retrieved') return body;
   const says = target.kind === 'planted' ? 'never-planted' : 'still-in';
-  return { kind: 'plant-corrected', fault: target.fault, says, reason: 'taken back with Undo in an earlier version' };
+  return {
+    kind: 'plant-corrected',
+    fault: target.fault,
+    says,
+    reason: 'taken back with Undo in an earlier version',
+  };
 }

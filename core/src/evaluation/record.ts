@@ -20,15 +20,28 @@ export interface Signature {
 
 /** The state of an evaluation, folded from its events. */
 export interface EvaluationRecord {
-  /** Faults that were in the machine when the round began (before that: that are in it now): what the operator is to find. */
+  /**
+   * Faults that were in the machine when the round began (before that: that are in it now): what the
+   * operator is to find.
+   */
   planted: string[];
   /** Faults that were put in and are out again. */
   retrieved: string[];
   /** Faults still in the machine. */
   inMachine: string[];
   /** Stated corrections of plants, with whether the round had begun. */
-  corrections: { fault: string; says: BodyOf<'plant-corrected'>['says']; reason: string; at: string; afterStart: boolean }[];
-  round: RoundRecord & { arrivals: { station: string; at: number }[]; checks: ObservedCheck[]; reports: Report[] };
+  corrections: {
+    fault: string;
+    says: BodyOf<'plant-corrected'>['says'];
+    reason: string;
+    at: string;
+    afterStart: boolean;
+  }[];
+  round: RoundRecord & {
+    arrivals: { station: string; at: number }[];
+    checks: ObservedCheck[];
+    reports: Report[];
+  };
   startedAt: string | null;
   endedAt: string | null;
   /** Last score of each criterion. */
@@ -37,7 +50,13 @@ export interface EvaluationRecord {
   notes: { event: string; words: string; checkpoint: string | null; at: string }[];
   decision: (BodyOf<'decided'> & { at: string; by: string | null; account: string | null }) | null;
   /** Second accounts that agreed to an outcome. */
-  agreements: { outcome: BodyOf<'agreed'>['outcome']; words: string; at: string; by: string | null; account: string | null }[];
+  agreements: {
+    outcome: BodyOf<'agreed'>['outcome'];
+    words: string;
+    at: string;
+    by: string | null;
+    account: string | null;
+  }[];
   signatures: Map<'trainer' | 'operator', Signature>;
   takenOver: { reason: string; at: string; by: string | null }[];
   /** Events still in force, oldest first, for undo. */
@@ -45,7 +64,15 @@ export interface EvaluationRecord {
 }
 
 /** Kinds that the undo button may take back. Plants are not among them: they are corrected with a reason. */
-const UNDOABLE = new Set<EvaluationEventBody['kind']>(['arrived', 'checked', 'reported', 'noted', 'scored', 'critical-error', 'round-ended']);
+const UNDOABLE = new Set<EvaluationEventBody['kind']>([
+  'arrived',
+  'checked',
+  'reported',
+  'noted',
+  'scored',
+  'critical-error',
+  'round-ended',
+]);
 
 /** The fold of an evaluation that events are added to one by one, in the order they were recorded. */
 export class EvaluationFold {
@@ -79,10 +106,14 @@ export class EvaluationFold {
     record.inForce.push(event);
     switch (body.kind) {
       case 'planted':
-        this.plant(body.fault, { inMachine: true, duringRound: this.plants.get(body.fault)?.duringRound ?? false });
+        this.plant(body.fault, {
+          inMachine: true,
+          duringRound: this.plants.get(body.fault)?.duringRound ?? false,
+        });
         break;
       case 'retrieved':
-        if (this.plants.get(body.fault)?.inMachine) this.plant(body.fault, { ...this.plants.get(body.fault)!, inMachine: false });
+        if (this.plants.get(body.fault)?.inMachine)
+          this.plant(body.fault, { ...this.plants.get(body.fault)!, inMachine: false });
         break;
       case 'plant-corrected':
         this.correct(body, at);
@@ -90,13 +121,19 @@ export class EvaluationFold {
       case 'round-started':
         if (record.startedAt !== null) break;
         record.startedAt = at;
-        for (const [fault, plant] of this.plants) this.plant(fault, { ...plant, duringRound: plant.inMachine });
+        for (const [fault, plant] of this.plants)
+          this.plant(fault, { ...plant, duringRound: plant.inMachine });
         break;
       case 'arrived':
         record.round.arrivals.push({ station: body.station, at: since() });
         break;
       case 'checked':
-        record.round.checks.push({ checkpoint: body.checkpoint, result: body.result, method: body.method, at: since() });
+        record.round.checks.push({
+          checkpoint: body.checkpoint,
+          result: body.result,
+          method: body.method,
+          at: since(),
+        });
         break;
       case 'reported':
         record.round.reports.push({
@@ -128,10 +165,12 @@ export class EvaluationFold {
         record.agreements.push({ outcome: body.outcome, words: body.words, at, ...who });
         break;
       case 'signed':
-        if (!record.signatures.has(body.role)) record.signatures.set(body.role, { strokes: body.strokes, typed: null, at, ...who });
+        if (!record.signatures.has(body.role))
+          record.signatures.set(body.role, { strokes: body.strokes, typed: null, at, ...who });
         break;
       case 'signed-by-name':
-        if (!record.signatures.has(body.role)) record.signatures.set(body.role, { strokes: null, typed: body.name, at, ...who });
+        if (!record.signatures.has(body.role))
+          record.signatures.set(body.role, { strokes: null, typed: body.name, at, ...who });
         break;
       case 'taken-over':
         record.takenOver.push({ reason: body.reason, at, by: who.by });
@@ -159,7 +198,8 @@ export class EvaluationFold {
 
   private listPlants(): void {
     const { record } = this;
-    const which = (wanted: (plant: Plant) => boolean) => [...this.plants].filter(([, plant]) => wanted(plant)).map(([fault]) => fault);
+    const which = (wanted: (plant: Plant) => boolean) =>
+      [...this.plants].filter(([, plant]) => wanted(plant)).map(([fault]) => fault);
     record.planted = which((plant) => (record.startedAt === null ? plant.inMachine : plant.duringRound));
     record.retrieved = which((plant) => !plant.inMachine);
     record.inMachine = which((plant) => plant.inMachine);
@@ -187,8 +227,9 @@ function emptyRecord(): EvaluationRecord {
 }
 
 /**
- * Folds an evaluation's events, in the order given, into its state. Plants and retrievals count in that order: a fault that was planted
- * again after it was taken out is in the machine. An `undone` event takes back one event that came before it.
+ * Folds an evaluation's events, in the order given, into its state. Plants and retrievals count in that
+ * order: a fault that was planted again after it was taken out is in the machine. An `undone` event takes
+ * back one event that came before it.
  */
 export function foldEvaluation(events: readonly RecordedEvent[]): EvaluationRecord {
   const fold = new EvaluationFold();
@@ -196,11 +237,15 @@ export function foldEvaluation(events: readonly RecordedEvent[]): EvaluationReco
   return fold.record;
 }
 
-/** Why an event cannot be undone, or null: it is not on record before the undo, was taken back already, or is no act of the run. */
+/**
+ * Why an event cannot be undone, or null: it is not on record before the undo, was taken back already, or
+ * is no act of the run.
+ */
 export function undoProblem(record: EvaluationRecord, eventId: string): string | null {
   const target = record.inForce.find((each) => each.id === eventId);
   if (!target) return 'what it would take back is not on record';
-  if (target.body.kind === 'planted' || target.body.kind === 'retrieved') return 'planting and taking out are corrected with a reason, not undone';
+  if (target.body.kind === 'planted' || target.body.kind === 'retrieved')
+    return 'planting and taking out are corrected with a reason, not undone';
   return UNDOABLE.has(target.body.kind) ? null : `"${target.body.kind}" cannot be undone`;
 }
 

@@ -13,8 +13,8 @@ function points(path: string): { draws: boolean; x: number; y: number }[] {
 }
 
 /**
- * What is wrong with a drawn signature (an SVG path of M and L on a 600 x 200 field), or null: other characters, points outside the
- * field, or so little drawn that it could be a slip of the hand.
+ * What is wrong with a drawn signature (an SVG path of M and L on a 600 x 200 field), or null: other
+ * characters, points outside the field, or so little drawn that it could be a slip of the hand.
  *
  * @example signatureProblem('M10 10L20 10') // 'is too short to be a signature'
  */
@@ -31,7 +31,10 @@ export function signatureProblem(path: string): string | null {
   return length < SIGNATURE.leastLength ? 'is too short to be a signature' : null;
 }
 
-/** A stored signature as a path that lies within the field whatever was stored; empty when nothing of it can be drawn. */
+/**
+ * A stored signature as a path that lies within the field whatever was stored; empty when nothing of it can
+ * be drawn.
+ */
 export function drawableSignature(path: string): string {
   return points(path)
     .map(({ draws, x, y }, i) => `${draws && i > 0 ? 'L' : 'M'}${x} ${y}`)

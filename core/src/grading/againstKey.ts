@@ -1,5 +1,13 @@
 import { GRADES, severity, type Grade } from '../catalogue';
-import { agreementTable, cohenKappa, cohenKappaInterval, wilsonInterval, type Interval, type Kappa, type KappaInterval } from '../statistics';
+import {
+  agreementTable,
+  cohenKappa,
+  cohenKappaInterval,
+  wilsonInterval,
+  type Interval,
+  type Kappa,
+  type KappaInterval,
+} from '../statistics';
 
 /** One graded finding: what was said and what the key says. */
 export interface GradedPair {
@@ -22,7 +30,10 @@ export interface GradingComparison {
   criticalMisses: GradedPair[];
 }
 
-/** Compares a learner's grades with the key: confusion, weighted kappa with its large-sample interval, share graded too low. */
+/**
+ * Compares a learner's grades with the key: confusion, weighted kappa with its large-sample interval, share
+ * graded too low.
+ */
 export function compareWithKey(pairs: readonly GradedPair[]): GradingComparison {
   const confusion = agreementTable(
     pairs.map((each) => each.key),
@@ -38,7 +49,11 @@ export function compareWithKey(pairs: readonly GradedPair[]): GradingComparison 
     quadratic: cohenKappa(confusion, 'quadratic'),
     linearInterval: n < 2 ? null : cohenKappaInterval(confusion, 'linear'),
     exact: pairs.filter((each) => each.given === each.key).length,
-    tooLow: { count: low, share: n === 0 ? null : low / n, interval: n === 0 ? null : wilsonInterval(low, n) },
+    tooLow: {
+      count: low,
+      share: n === 0 ? null : low / n,
+      interval: n === 0 ? null : wilsonInterval(low, n),
+    },
     tooHigh: pairs.filter((each) => severity(each.given) > severity(each.key)).length,
     criticalMisses: pairs.filter((each) => each.key === 'stop' && severity(each.given) <= severity('watch')),
   };

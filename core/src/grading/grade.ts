@@ -1,4 +1,14 @@
-import { GRADES, severity, worse, type Checkpoint, type EffectivePack, type Fault, type Gauge, type Grade, type Origin } from '../catalogue';
+import {
+  GRADES,
+  severity,
+  worse,
+  type Checkpoint,
+  type EffectivePack,
+  type Fault,
+  type Gauge,
+  type Grade,
+  type Origin,
+} from '../catalogue';
 import { addDays, type PlainDate } from '../calendar';
 
 /** What was found: a fault of the pack, and/or a reading on one of the checkpoint's gauges. */
@@ -8,7 +18,10 @@ export interface Finding {
   readings?: readonly { quantity: string; value: number }[];
 }
 
-/** An employer's way with grades. It may raise any grade; it may lower one only where no safety device and no published limit stands behind a stop. */
+/**
+ * An employer's way with grades. It may raise any grade; it may lower one only where no safety device and
+ * no published limit stands behind a stop.
+ */
 export interface GradingPolicy {
   /** Every grade other than sound becomes stop. */
   allToStop?: boolean;
@@ -34,7 +47,13 @@ export interface Grading {
 }
 
 const ROAD_SYSTEMS = new Set(['brakes', 'steering', 'tyres-wheels', 'visibility', 'electrical']);
-const LIFTING_SYSTEMS = new Set(['hoist-rope-chain', 'hydraulics', 'attachment', 'structure', 'safety-device']);
+const LIFTING_SYSTEMS = new Set([
+  'hoist-rope-chain',
+  'hydraulics',
+  'attachment',
+  'structure',
+  'safety-device',
+]);
 
 /** What happens by grade, whoever finds it. */
 export const GRADE_ACTS: Readonly<Record<Grade, string[]>> = {
@@ -47,23 +66,35 @@ export const GRADE_ACTS: Readonly<Record<Grade, string[]>> = {
 /** The grade a gauge reading earns and the limit that decided it; sound when inside all limits. */
 export function gradeReading(gauge: Gauge, value: number): { grade: Grade; at: number | null } {
   let result: { grade: Grade; at: number | null } = { grade: 'sound', at: null };
-  const beyond = (limit: { at: number; inclusive: boolean }, sign: 1 | -1) => sign * (value - limit.at) > 0 || (limit.inclusive && value === limit.at);
+  const beyond = (limit: { at: number; inclusive: boolean }, sign: 1 | -1) =>
+    sign * (value - limit.at) > 0 || (limit.inclusive && value === limit.at);
   for (const [limits, sign] of [
     [gauge.rising ?? [], 1],
     [gauge.falling ?? [], -1],
   ] as const)
-    for (const limit of limits) if (beyond(limit, sign) && severity(limit.grade) > severity(result.grade)) result = { grade: limit.grade, at: limit.at };
+    for (const limit of limits)
+      if (beyond(limit, sign) && severity(limit.grade) > severity(result.grade))
+        result = { grade: limit.grade, at: limit.at };
   return result;
 }
 
 /**
- * Grades a finding: base grade of the fault, measured readings against the gauge's limits, raised by the use context, then the employer's policy.
- * Throws RangeError for a checkpoint, fault or quantity the pack does not have, or a reading that is not a number.
+ * Grades a finding: base grade of the fault, measured readings against the gauge's limits, raised by the
+ * use context, then the employer's policy.
+ * Throws RangeError for a checkpoint, fault or quantity the pack does not have, or a reading that is not a
+ * number.
  */
-export function gradeFinding(finding: Finding, pack: EffectivePack, policy: GradingPolicy = {}, context: UseContext = {}, on: PlainDate | null = null): Grading {
+export function gradeFinding(
+  finding: Finding,
+  pack: EffectivePack,
+  policy: GradingPolicy = {},
+  context: UseContext = {},
+  on: PlainDate | null = null,
+): Grading {
   const checkpoint = pack.checkpoints.find((each) => each.id === finding.checkpoint);
   if (!checkpoint) throw new RangeError(`no checkpoint "${finding.checkpoint}"`);
-  const fault = finding.fault === undefined ? null : (pack.faults.find((each) => each.id === finding.fault) ?? null);
+  const fault =
+    finding.fault === undefined ? null : (pack.faults.find((each) => each.id === finding.fault) ?? null);
   if (finding.fault !== undefined && !fault) throw new RangeError(`no fault "${finding.fault}"`);
   let grade: Grade = fault?.grade ?? 'sound';
   const reasons: string[] = fault ? [`${fault.id} is a ${fault.grade} by the key: ${fault.why}`] : [];
@@ -72,13 +103,24 @@ export function gradeFinding(finding: Finding, pack: EffectivePack, policy: Grad
   for (const reading of finding.readings ?? []) {
     const gauge = checkpoint.gauges?.find((each) => each.quantity === reading.quantity);
     if (!gauge) throw new RangeError(`checkpoint "${checkpoint.id}" has no gauge for ${reading.quantity}`);
-    if (!Number.isFinite(reading.value)) throw new RangeError(`the reading of ${reading.quantity} is not a number`);
+    if (!Number.isFinite(reading.value))
+      throw new RangeError(`the reading of ${reading.quantity} is not a number`);
     const { grade: measured, at } = gradeReading(gauge, reading.value);
     if (at === null) reasons.push(`${reading.quantity} ${reading.value} ${gauge.unit} is within limits`);
     else {
-      limitsUsed.push({ quantity: reading.quantity, value: reading.value, at, unit: gauge.unit, origin: gauge.origin });
-      reasons.push(`${reading.quantity} ${reading.value} ${gauge.unit} is beyond the limit of ${at} ${gauge.unit}: ${measured}`);
-      publishedStop ||= measured === 'stop' && (gauge.origin.kind === 'published' || gauge.origin.cite !== undefined);
+      limitsUsed.push({
+        quantity: reading.quantity,
+        value: reading.value,
+        at,
+        unit: gauge.unit,
+        origin: gauge.origin,
+      });
+      reasons.push(
+        `${reading.quantity} ${reading.value} ${gauge.unit} is beyond the limit of ${at} ` +
+          `${gauge.unit}: ${measured}`,
+      );
+      publishedStop ||=
+        measured === 'stop' && (gauge.origin.kind === 'published' || gauge.origin.cite !== undefined);
     }
     grade = worse(grade, measured);
   }
@@ -94,8 +136,13 @@ export function gradeFinding(finding: Finding, pack: EffectivePack, policy: Grad
     grade = set;
     reasons.push(`raised to ${grade} by site policy`);
   } else if (set && severity(set) < severity(grade)) {
-    if (before === 'stop' && (checkpoint.system === 'safety-device' || publishedStop || fault?.origin.kind === 'published'))
-      reasons.push(`site policy asks for ${set}, but a stop of a safety device or a published limit is never lowered`);
+    if (
+      before === 'stop' &&
+      (checkpoint.system === 'safety-device' || publishedStop || fault?.origin.kind === 'published')
+    )
+      reasons.push(
+        `site policy asks for ${set}, but a stop of a safety device or a published limit is never lowered`,
+      );
     else {
       grade = set;
       reasons.push(`set to ${grade} by site policy`);
@@ -116,7 +163,10 @@ export function gradeFinding(finding: Finding, pack: EffectivePack, policy: Grad
   };
 }
 
-/** Days a mend's limit allows, read from its wording: shift, day, today = 0; "within n days" = n; null when the limit names a condition instead. */
+/**
+ * Days a mend's limit allows, read from its wording: shift, day, today = 0; "within n days" = n; null when
+ * the limit names a condition instead.
+ */
 function limitDays(fault: Fault): number | null {
   const text = fault.limit ?? '';
   const days = /within (\d+) days?/.exec(text);
@@ -126,7 +176,8 @@ function limitDays(fault: Fault): number | null {
 
 function contextReason(checkpoint: Checkpoint, context: UseContext): string | null {
   if (context.carriesPeople) return 'the machine carries people';
-  if (context.liftsOverPeople && LIFTING_SYSTEMS.has(checkpoint.system)) return 'the machine lifts over people';
+  if (context.liftsOverPeople && LIFTING_SYSTEMS.has(checkpoint.system))
+    return 'the machine lifts over people';
   if (context.worksOnRoad && ROAD_SYSTEMS.has(checkpoint.system)) return 'the machine works on a road';
   return null;
 }

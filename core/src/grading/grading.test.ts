@@ -8,14 +8,29 @@ const pack = compose(forkliftPack(), { variant: 'diesel' });
 describe('grading a finding', () => {
   it('takes the fork heel out of use at 10 % wear and watches it from 5 % (ISO 5057, from memory)', () => {
     const gauge = pack.checkpoints.find((each) => each.id === 'CF-11')!.gauges![0]!;
-    expect([4.9, 5, 9.9, 10, 14].map((wear) => gradeReading(gauge, wear).grade)).toEqual(['sound', 'watch', 'watch', 'stop', 'stop']);
+    expect([4.9, 5, 9.9, 10, 14].map((wear) => gradeReading(gauge, wear).grade)).toEqual([
+      'sound',
+      'watch',
+      'watch',
+      'stop',
+      'stop',
+    ]);
   });
-  it('takes a two-sided gauge on both sides: fork spread half to three-quarters of the pallet (common practice)', () => {
+  it('takes a two-sided gauge on both sides: fork spread by the pallet (common practice)', () => {
     const gauge = pack.checkpoints.find((each) => each.id === 'CF-13')!.gauges![0]!;
-    expect([0.49, 0.5, 0.6, 0.75, 0.76].map((spread) => gradeReading(gauge, spread).grade)).toEqual(['mend', 'sound', 'sound', 'sound', 'mend']);
+    expect([0.49, 0.5, 0.6, 0.75, 0.76].map((spread) => gradeReading(gauge, spread).grade)).toEqual([
+      'mend',
+      'sound',
+      'sound',
+      'sound',
+      'mend',
+    ]);
   });
   it('takes the worse of fault and reading, and names the limit used', () => {
-    const graded = gradeFinding({ checkpoint: 'CF-11', fault: 'CF-F07', readings: [{ quantity: 'heel wear', value: 11 }] }, pack);
+    const graded = gradeFinding(
+      { checkpoint: 'CF-11', fault: 'CF-F07', readings: [{ quantity: 'heel wear', value: 11 }] },
+      pack,
+    );
     expect(graded.grade).toBe('stop');
     expect(graded.limitsUsed).toMatchObject([{ quantity: 'heel wear', at: 10 }]);
   });
@@ -26,14 +41,24 @@ describe('grading a finding', () => {
     const strict = gradeFinding({ checkpoint: 'CF-09', fault: 'CF-F02' }, pack, { allToStop: true });
     expect(strict.grade).toBe('stop');
     expect(strict.reasons.at(-1)).toMatch(/out of use for any defect/);
-    expect(gradeFinding({ checkpoint: 'CF-09', fault: 'CF-F01' }, pack, { allToStop: true }).grade).toBe('sound');
-  });
-  it('never lets policy lower a stop of a safety device or of a published limit, but lets it lower a default', () => {
-    expect(gradeFinding({ checkpoint: 'CF-61', fault: 'CF-F61' }, pack, { grades: { 'CF-F61': 'mend' } }).grade).toBe('stop');
-    expect(gradeFinding({ checkpoint: 'CF-11', fault: 'CF-F06', readings: [{ quantity: 'heel wear', value: 12 }] }, pack, { grades: { 'CF-F06': 'watch' } }).grade).toBe(
-      'stop',
+    expect(gradeFinding({ checkpoint: 'CF-09', fault: 'CF-F01' }, pack, { allToStop: true }).grade).toBe(
+      'sound',
     );
-    expect(gradeFinding({ checkpoint: 'CF-70', fault: 'CF-F70' }, pack, { grades: { 'CF-F70': 'mend' } }).grade).toBe('mend');
+  });
+  it('lets policy lower a default, never a stop of a safety device or published limit', () => {
+    expect(
+      gradeFinding({ checkpoint: 'CF-61', fault: 'CF-F61' }, pack, { grades: { 'CF-F61': 'mend' } }).grade,
+    ).toBe('stop');
+    expect(
+      gradeFinding(
+        { checkpoint: 'CF-11', fault: 'CF-F06', readings: [{ quantity: 'heel wear', value: 12 }] },
+        pack,
+        { grades: { 'CF-F06': 'watch' } },
+      ).grade,
+    ).toBe('stop');
+    expect(
+      gradeFinding({ checkpoint: 'CF-70', fault: 'CF-F70' }, pack, { grades: { 'CF-F70': 'mend' } }).grade,
+    ).toBe('mend');
   });
   it('says until when a mend may go on and who may clear it', () => {
     const beacon = gradeFinding({ checkpoint: 'CF-15', fault: 'CF-F12' }, pack, {}, {}, '2026-05-04');
@@ -41,15 +66,23 @@ describe('grading a finding', () => {
   });
   it('refuses what the class does not have and readings that are no numbers', () => {
     expect(() => gradeFinding({ checkpoint: 'nowhere' }, pack)).toThrow(RangeError);
-    expect(() => gradeFinding({ checkpoint: 'CF-11', readings: [{ quantity: 'heel wear', value: Number.NaN }] }, pack)).toThrow(/not a number/);
-    expect(() => gradeFinding({ checkpoint: 'CF-11', readings: [{ quantity: 'mood', value: 1 }] }, pack)).toThrow(/no gauge/);
+    expect(() =>
+      gradeFinding({ checkpoint: 'CF-11', readings: [{ quantity: 'heel wear', value: Number.NaN }] }, pack),
+    ).toThrow(/not a number/);
+    expect(() =>
+      gradeFinding({ checkpoint: 'CF-11', readings: [{ quantity: 'mood', value: 1 }] }, pack),
+    ).toThrow(/no gauge/);
   });
 });
 
 describe('a learner against the key', () => {
   it('lists a stop called watch as a critical miss whatever the average', () => {
     const pairs = [
-      ...Array.from({ length: 20 }, (_, i) => ({ id: `f${i}`, given: 'mend' as const, key: 'mend' as const })),
+      ...Array.from({ length: 20 }, (_, i) => ({
+        id: `f${i}`,
+        given: 'mend' as const,
+        key: 'mend' as const,
+      })),
       { id: 'brake', given: 'watch' as const, key: 'stop' as const },
     ];
     const result = compareWithKey(pairs);

@@ -1,3 +1,4 @@
 export * from './againstKey';
 export * from './grade';
 export * from './scales';
+export * from './words';

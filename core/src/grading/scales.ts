@@ -1,6 +1,8 @@
 import type { Grade } from '../catalogue';
 
-/** Another scale in use at a site, with its mapping to and from the four grades and what the mapping loses. */
+/**
+ * Another scale in use at a site, with its mapping to and from the four grades and what the mapping loses.
+ */
 export interface GradingScale {
   id: 'two-step' | 'three-step' | 'lamps';
   levels: readonly string[];
@@ -9,7 +11,10 @@ export interface GradingScale {
   loses: string;
 }
 
-/** Scales that sites use beside the four grades (common practice). `to` takes the stricter grade where several share a level. */
+/**
+ * Scales that sites use beside the four grades (common practice). `to` takes the stricter grade where
+ * several share a level.
+ */
 export const GRADING_SCALES: readonly GradingScale[] = [
   {
     id: 'two-step',

@@ -1,8 +1,24 @@
-import { severity, type Checkpoint, type EffectivePack, type Fault, type Grade, type Method } from '../catalogue';
-import { sensitivityLogLinear, wilsonInterval, type DetectionCounts, type Interval, type Sensitivity } from '../statistics';
+import {
+  severity,
+  type Checkpoint,
+  type EffectivePack,
+  type Fault,
+  type Grade,
+  type Method,
+} from '../catalogue';
+import {
+  sensitivityLogLinear,
+  wilsonInterval,
+  type DetectionCounts,
+  type Interval,
+  type Sensitivity,
+} from '../statistics';
 import { stationDistance, walkingLine, type WalkingLine } from './walkingLine';
 
-/** One check as observed: done of the operator's own accord, done after a prompt, or missed. `at` = milliseconds since the round began. */
+/**
+ * One check as observed: done of the operator's own accord, done after a prompt, or missed. `at` =
+ * milliseconds since the round began.
+ */
 export interface ObservedCheck {
   checkpoint: string;
   result: 'done' | 'prompted' | 'missed';
@@ -10,7 +26,10 @@ export interface ObservedCheck {
   at: number;
 }
 
-/** Something the operator called out. `fault` null when it is none of the pack's; `real` when it is truly there though nobody planted it. */
+/**
+ * Something the operator called out. `fault` null when it is none of the pack's; `real` when it is truly
+ * there though nobody planted it.
+ */
 export interface Report {
   checkpoint: string;
   fault: string | null;
@@ -67,7 +86,11 @@ export interface RoundAnalysis {
     metres: number;
     shortestTour: number;
   };
-  start: { station: string | null; /** Share of earlier rounds with this start; null on the first round. */ share: number | null; earlier: number };
+  start: {
+    station: string | null;
+    /** Share of earlier rounds with this start; null on the first round. */ share: number | null;
+    earlier: number;
+  };
   pace: {
     seconds: number | null;
     floorSeconds: number;
@@ -90,12 +113,16 @@ const CRITICAL_WEIGHT = 5;
 
 /** Least honest time of a check, with its repetitions. */
 export function honestSeconds(checkpoint: Checkpoint): number {
-  return checkpoint.honestSeconds * (checkpoint.each && typeof checkpoint.each.count === 'number' ? checkpoint.each.count : 1);
+  return (
+    checkpoint.honestSeconds *
+    (checkpoint.each && typeof checkpoint.each.count === 'number' ? checkpoint.each.count : 1)
+  );
 }
 
 /**
  * Analyses a round: coverage, path round the outline, start, pace and detection, each with its evidence.
- * `planted` are the ids of the faults planted for it (lookalikes included), `earlierStarts` the first stations of the operator's earlier rounds in the class.
+ * `planted` are the ids of the faults planted for it (lookalikes included), `earlierStarts` the first
+ * stations of the operator's earlier rounds in the class.
  */
 export function analyseRound(
   pack: EffectivePack,
@@ -120,7 +147,11 @@ function latestChecks(checks: readonly ObservedCheck[]): Map<string, ObservedChe
 }
 
 /** Weighted coverage of some checkpoints. */
-export function coverageShare(checkpoints: readonly Checkpoint[], checks: readonly ObservedCheck[], promptCredit: number): Share {
+export function coverageShare(
+  checkpoints: readonly Checkpoint[],
+  checks: readonly ObservedCheck[],
+  promptCredit: number,
+): Share {
   const latest = latestChecks(checks);
   const result: Share = { share: null, done: 0, prompted: 0, missed: 0, total: checkpoints.length };
   let credit = 0;
@@ -135,12 +166,18 @@ export function coverageShare(checkpoints: readonly Checkpoint[], checks: readon
   return result;
 }
 
-function coverage(pack: EffectivePack, checks: readonly ObservedCheck[], promptCredit: number): RoundAnalysis['coverage'] {
+function coverage(
+  pack: EffectivePack,
+  checks: readonly ObservedCheck[],
+  promptCredit: number,
+): RoundAnalysis['coverage'] {
   const latest = latestChecks(checks);
   const group = (key: (each: Checkpoint) => string) => {
     const groups: Record<string, Checkpoint[]> = {};
     for (const each of pack.checkpoints) (groups[key(each)] ??= []).push(each);
-    return Object.fromEntries(Object.entries(groups).map(([name, list]) => [name, coverageShare(list, checks, promptCredit)]));
+    return Object.fromEntries(
+      Object.entries(groups).map(([name, list]) => [name, coverageShare(list, checks, promptCredit)]),
+    );
   };
   const omitted = pack.checkpoints.filter((each) => (latest.get(each.id)?.result ?? 'missed') === 'missed');
   return {
@@ -157,7 +194,8 @@ function path(pack: EffectivePack, round: RoundRecord, line: WalkingLine): Round
   const occupied = new Set(pack.checkpoints.flatMap((each) => [each.station, ...(each.alsoAt ?? [])]));
   const ring = line.ring.filter((each) => occupied.has(each.id)).map((each) => each.id);
   const sequence: string[] = [];
-  for (const { station } of round.arrivals) if (ring.includes(station) && sequence.at(-1) !== station) sequence.push(station);
+  for (const { station } of round.arrivals)
+    if (ring.includes(station) && sequence.at(-1) !== station) sequence.push(station);
 
   let clockwise = 0;
   let anticlockwise = 0;
@@ -168,7 +206,10 @@ function path(pack: EffectivePack, round: RoundRecord, line: WalkingLine): Round
     else anticlockwise += metres;
   }
   const metres = clockwise + anticlockwise;
-  const tour = ring.reduce((sum, id, i) => sum + (stationDistance(line, id, ring[(i + 1) % ring.length]!) ?? 0), 0);
+  const tour = ring.reduce(
+    (sum, id, i) => sum + (stationDistance(line, id, ring[(i + 1) % ring.length]!) ?? 0),
+    0,
+  );
 
   const reached = new Set(sequence);
   const gaps: string[][] = [];
@@ -199,43 +240,73 @@ function path(pack: EffectivePack, round: RoundRecord, line: WalkingLine): Round
   };
 }
 
-function start(round: RoundRecord, line: WalkingLine, earlierStarts: readonly string[]): RoundAnalysis['start'] {
+function start(
+  round: RoundRecord,
+  line: WalkingLine,
+  earlierStarts: readonly string[],
+): RoundAnalysis['start'] {
   const ring = new Set(line.ring.map((each) => each.id));
   const station = round.arrivals.find((each) => ring.has(each.station))?.station ?? null;
   return {
     station,
-    share: station === null || earlierStarts.length === 0 ? null : earlierStarts.filter((each) => each === station).length / earlierStarts.length,
+    share:
+      station === null || earlierStarts.length === 0
+        ? null
+        : earlierStarts.filter((each) => each === station).length / earlierStarts.length,
     earlier: earlierStarts.length,
   };
 }
 
 function pace(pack: EffectivePack, round: RoundRecord, line: WalkingLine): RoundAnalysis['pace'] {
   const byId = new Map(pack.checkpoints.map((each) => [each.id, each]));
-  const claimed = [...latestChecks(round.checks).values()].filter((each) => each.result !== 'missed' && byId.has(each.checkpoint));
+  const claimed = [...latestChecks(round.checks).values()].filter(
+    (each) => each.result !== 'missed' && byId.has(each.checkpoint),
+  );
   let walked = 0;
-  for (let i = 1; i < round.arrivals.length; i++) walked += stationDistance(line, round.arrivals[i - 1]!.station, round.arrivals[i]!.station) ?? 0;
-  const floorSeconds = claimed.reduce((sum, each) => sum + honestSeconds(byId.get(each.checkpoint)!), 0) + walked / WALKING_SPEED;
+  for (let i = 1; i < round.arrivals.length; i++)
+    walked += stationDistance(line, round.arrivals[i - 1]!.station, round.arrivals[i]!.station) ?? 0;
+  const floorSeconds =
+    claimed.reduce((sum, each) => sum + honestSeconds(byId.get(each.checkpoint)!), 0) +
+    walked / WALKING_SPEED;
 
-  const moments = [...round.arrivals.map((each) => each.at), ...round.checks.map((each) => each.at)].sort((a, b) => a - b);
+  const moments = [...round.arrivals.map((each) => each.at), ...round.checks.map((each) => each.at)].sort(
+    (a, b) => a - b,
+  );
   const hurried = claimed
     .map((each) => {
       const before = moments.findLast((at) => at < each.at) ?? 0;
-      return { checkpoint: each.checkpoint, seconds: (each.at - before) / 1000, honestSeconds: honestSeconds(byId.get(each.checkpoint)!) };
+      return {
+        checkpoint: each.checkpoint,
+        seconds: (each.at - before) / 1000,
+        honestSeconds: honestSeconds(byId.get(each.checkpoint)!),
+      };
     })
     .filter((each) => each.seconds < each.honestSeconds)
     .sort((a, b) => a.seconds / a.honestSeconds - b.seconds / b.honestSeconds);
   const seconds = round.duration === null ? null : round.duration / 1000;
-  return { seconds, floorSeconds, plausible: seconds === null || claimed.length === 0 ? null : seconds >= floorSeconds, hurried };
+  return {
+    seconds,
+    floorSeconds,
+    plausible: seconds === null || claimed.length === 0 ? null : seconds >= floorSeconds,
+    hurried,
+  };
 }
 
 /**
- * Which reports speak of which planted fault. A report that names a fault counts for that one alone; a report of "something else" at a
- * check counts for one fault planted there that nobody named, the unprompted reports first and the gravest fault first.
+ * Which reports speak of which planted fault. A report that names a fault counts for that one alone; a report
+ * of "something else" at a check counts for one fault planted there that nobody named, the unprompted reports
+ * first and the gravest fault first.
  */
 function reportsByFault(targets: readonly Fault[], reports: readonly Report[]): Map<string, Report[]> {
-  const byFault = new Map(targets.map((fault) => [fault.id, reports.filter((each) => each.fault === fault.id)]));
-  const open = targets.filter((fault) => byFault.get(fault.id)!.length === 0).sort((a, b) => severity(b.grade) - severity(a.grade));
-  const unnamed = reports.filter((each) => each.fault === null && !each.real).sort((a, b) => Number(a.prompted) - Number(b.prompted));
+  const byFault = new Map(
+    targets.map((fault) => [fault.id, reports.filter((each) => each.fault === fault.id)]),
+  );
+  const open = targets
+    .filter((fault) => byFault.get(fault.id)!.length === 0)
+    .sort((a, b) => severity(b.grade) - severity(a.grade));
+  const unnamed = reports
+    .filter((each) => each.fault === null && !each.real)
+    .sort((a, b) => Number(a.prompted) - Number(b.prompted));
   for (const report of unnamed) {
     const at = open.findIndex((fault) => fault.checkpoint === report.checkpoint);
     if (at >= 0) byFault.set(open.splice(at, 1)[0]!.id, [report]);
@@ -243,7 +314,11 @@ function reportsByFault(targets: readonly Fault[], reports: readonly Report[]): 
   return byFault;
 }
 
-function detection(pack: EffectivePack, round: RoundRecord, plantedIds: readonly string[]): RoundAnalysis['detection'] {
+function detection(
+  pack: EffectivePack,
+  round: RoundRecord,
+  plantedIds: readonly string[],
+): RoundAnalysis['detection'] {
   const faults = plantedIds.flatMap((id) => pack.faults.find((each) => each.id === id) ?? []);
   const targets = faults.filter((each) => each.grade !== 'sound');
   const reportsOf = reportsByFault(targets, round.reports);
@@ -258,17 +333,28 @@ function detection(pack: EffectivePack, round: RoundRecord, plantedIds: readonly
       found,
       grade,
       key: fault.grade,
-      criticalMiss: fault.grade === 'stop' && (found !== 'found' || (grade !== null && severity(grade) <= severity('watch'))),
+      criticalMiss:
+        fault.grade === 'stop' &&
+        (found !== 'found' || (grade !== null && severity(grade) <= severity('watch'))),
     };
   });
-  const falseAlarmReports = round.reports.filter((each) => !matched.has(each) && !each.real && !each.prompted && each.grade !== 'sound');
+  const falseAlarmReports = round.reports.filter(
+    (each) => !matched.has(each) && !each.real && !each.prompted && each.grade !== 'sound',
+  );
   const signalAt = new Set(targets.map((each) => each.checkpoint));
   const alarmedAt = new Set(falseAlarmReports.map((each) => each.checkpoint));
-  const looked = [...latestChecks(round.checks).values()].filter((each) => each.result !== 'missed' && !signalAt.has(each.checkpoint)).map((each) => each.checkpoint);
+  const looked = [...latestChecks(round.checks).values()]
+    .filter((each) => each.result !== 'missed' && !signalAt.has(each.checkpoint))
+    .map((each) => each.checkpoint);
   const noise = new Set([...looked, ...[...alarmedAt].filter((id) => !signalAt.has(id))]);
   const hits = planted.filter((each) => each.found === 'found').length;
   const falseAlarms = [...alarmedAt].filter((id) => noise.has(id)).length;
-  const counts = { hits, misses: planted.length - hits, falseAlarms, correctRejections: noise.size - falseAlarms };
+  const counts = {
+    hits,
+    misses: planted.length - hits,
+    falseAlarms,
+    correctRejections: noise.size - falseAlarms,
+  };
   const enough = planted.length > 0 && noise.size > 0;
   return {
     ...counts,

@@ -11,7 +11,8 @@ const square: Point[] = [
 
 describe('the way round a machine', () => {
   it('goes round a square by its corners, never through it', () => {
-    // From the middle of the left side to the middle of the right side of a 2 x 2 square: 1 + 2 + 1 along the edge.
+    // From the middle of the left side to the middle of the right side of a 2 x 2 square: 1 + 2 + 1 along
+    // the edge.
     expect(walkingDistance(square, [-1, 0], [1, 0])).toBeCloseTo(4, 9);
     // A little outside on both sides: two legs to the corners and the edge between.
     expect(walkingDistance(square, [-2, 0], [2, 0])).toBeCloseTo(2 * Math.SQRT2 + 2, 9);
@@ -57,7 +58,11 @@ describe('the way round a machine', () => {
       if (u === 1) return best[1]!;
       done[u] = true;
       for (let v = 0; v < n; v++)
-        if (!done[v] && !blocked(nodes[u]!, nodes[v]!)) best[v] = Math.min(best[v]!, best[u]! + Math.hypot(nodes[u]![0] - nodes[v]![0], nodes[u]![1] - nodes[v]![1]));
+        if (!done[v] && !blocked(nodes[u]!, nodes[v]!))
+          best[v] = Math.min(
+            best[v]!,
+            best[u]! + Math.hypot(nodes[u]![0] - nodes[v]![0], nodes[u]![1] - nodes[v]![1]),
+          );
     }
   }
 
@@ -82,7 +87,8 @@ describe('the way round a machine', () => {
 
   it('widens a hull by the margin all round', () => {
     const wide = offsetHull(square, 1);
-    for (const corner of square) for (const p of wide) expect(Math.hypot(p[0] - corner[0], p[1] - corner[1])).toBeGreaterThan(0.99);
+    for (const corner of square)
+      for (const p of wide) expect(Math.hypot(p[0] - corner[0], p[1] - corner[1])).toBeGreaterThan(0.99);
     expect(Math.max(...wide.map((p) => p[0]))).toBeCloseTo(2, 9);
   });
 });

@@ -19,7 +19,10 @@ export function convexHull(points: readonly Point[]): Point[] {
   return [...half(sorted), ...half(sorted.reverse())];
 }
 
-/** The line at `margin` metres outside a convex hull (corners rounded in steps of at most 15 degrees), itself convex and counter-clockwise. */
+/**
+ * The line at `margin` metres outside a convex hull (corners rounded in steps of at most 15 degrees),
+ * itself convex and counter-clockwise.
+ */
 export function offsetHull(hull: readonly Point[], margin: number): Point[] {
   const around: Point[] = [];
   for (const [x, y] of hull)
@@ -51,7 +54,10 @@ function crosses(hull: readonly Point[], a: Point, b: Point): boolean {
   return leave - enter > 1e-9;
 }
 
-/** Where a person stands to look at a point: itself when outside the hull, else the nearest point of the hull's edge. */
+/**
+ * Where a person stands to look at a point: itself when outside the hull, else the nearest point of the
+ * hull's edge.
+ */
 export function standingPoint(hull: readonly Point[], p: Point): Point {
   if (!inside(hull, p)) return p;
   let best: Point = p;
@@ -59,7 +65,10 @@ export function standingPoint(hull: readonly Point[], p: Point): Point {
   hull.forEach((a, i) => {
     const b = hull[(i + 1) % hull.length]!;
     const length = distance(a, b) ** 2;
-    const t = Math.max(0, Math.min(1, ((p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])) / length));
+    const t = Math.max(
+      0,
+      Math.min(1, ((p[0] - a[0]) * (b[0] - a[0]) + (p[1] - a[1]) * (b[1] - a[1])) / length),
+    );
     const foot: Point = [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
     if (distance(p, foot) < least) {
       least = distance(p, foot);
@@ -72,26 +81,33 @@ export function standingPoint(hull: readonly Point[], p: Point): Point {
 /** The hull with a point of its edge as a corner; the same hull when the point is a corner already. */
 function withCorner(hull: readonly Point[], p: Point): Point[] {
   if (hull.some((each) => distance(each, p) < 1e-9)) return [...hull];
-  const detour = (i: number) => distance(hull[i]!, p) + distance(p, hull[(i + 1) % hull.length]!) - distance(hull[i]!, hull[(i + 1) % hull.length]!);
+  const detour = (i: number) =>
+    distance(hull[i]!, p) +
+    distance(p, hull[(i + 1) % hull.length]!) -
+    distance(hull[i]!, hull[(i + 1) % hull.length]!);
   const edge = hull.reduce((best, _, i) => (detour(i) < detour(best) ? i : best), 0);
   return [...hull.slice(0, edge + 1), p, ...hull.slice(edge + 1)];
 }
 
 /**
- * Metres of the shortest way between two points round a convex obstacle, never through it. Points inside are first moved to its edge.
- * When the straight way is blocked, both points are corners of the hull of obstacle and points, and the shorter of the two chains is the way.
+ * Metres of the shortest way between two points round a convex obstacle, never through it. Points inside
+ * are first moved to its edge.
+ * When the straight way is blocked, both points are corners of the hull of obstacle and points, and the
+ * shorter of the two chains is the way.
  */
 export function walkingDistance(hull: readonly Point[], from: Point, to: Point): number {
   const a = standingPoint(hull, from);
   const b = standingPoint(hull, to);
   if (hull.length < 3 || !crosses(hull, a, b)) return distance(a, b);
   const around = withCorner(withCorner(convexHull([...hull, a, b]), a), b);
-  const nearest = (p: Point) => around.reduce((best, each, i) => (distance(each, p) < distance(around[best]!, p) ? i : best), 0);
+  const nearest = (p: Point) =>
+    around.reduce((best, each, i) => (distance(each, p) < distance(around[best]!, p) ? i : best), 0);
   const i = nearest(a);
   const j = nearest(b);
   const chain = (start: number, end: number) => {
     let sum = 0;
-    for (let k = start; k !== end; k = (k + 1) % around.length) sum += distance(around[k]!, around[(k + 1) % around.length]!);
+    for (let k = start; k !== end; k = (k + 1) % around.length)
+      sum += distance(around[k]!, around[(k + 1) % around.length]!);
     return sum;
   };
   return Math.min(chain(i, j), chain(j, i));

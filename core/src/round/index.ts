@@ -1,3 +1,4 @@
 export * from './analyse';
 export * from './geometry';
 export * from './walkingLine';
+export * from './words';

@@ -14,13 +14,24 @@ export interface WalkingLine {
   positions: Map<string, Point>;
 }
 
-/** Derives the walking line of a class's plan; an outline that does not say whether it is solid is, as in the pack's schema. */
-export function walkingLine(plan: { stations: readonly Station[]; outlines: readonly { points: readonly Point[]; solid?: boolean | undefined }[] }): WalkingLine {
-  const solid = plan.outlines.filter((each) => each.solid ?? true).flatMap((each) => each.points.map((p): Point => [p[0], p[1]]));
+/**
+ * Derives the walking line of a class's plan; an outline that does not say whether it is solid is, as in
+ * the pack's schema.
+ */
+export function walkingLine(plan: {
+  stations: readonly Station[];
+  outlines: readonly { points: readonly Point[]; solid?: boolean | undefined }[];
+}): WalkingLine {
+  const solid = plan.outlines
+    .filter((each) => each.solid ?? true)
+    .flatMap((each) => each.points.map((p): Point => [p[0], p[1]]));
   const hull = solid.length >= 3 ? offsetHull(convexHull(solid), WALKING_MARGIN) : [];
   const onLine = plan.stations.filter((each) => each.at !== undefined);
   const points = hull.length > 0 ? hull : onLine.map((each): Point => [each.at![0], each.at![1]]);
-  const centre: Point = [points.reduce((sum, p) => sum + p[0], 0) / points.length, points.reduce((sum, p) => sum + p[1], 0) / points.length];
+  const centre: Point = [
+    points.reduce((sum, p) => sum + p[0], 0) / points.length,
+    points.reduce((sum, p) => sum + p[1], 0) / points.length,
+  ];
   const positions = new Map<string, Point>();
   for (const station of plan.stations) {
     const point = station.at ?? (station.place === 'remote' ? station.spot : undefined);

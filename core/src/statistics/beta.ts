@@ -1,8 +1,8 @@
 /** Logarithm of the gamma function for x > 0: Lanczos approximation, g = 7, nine terms (from memory). */
 function logGamma(x: number): number {
   const c = [
-    0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6,
-    1.5056327351493116e-7,
+    0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059,
+    12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
   ];
   if (x < 0.5) return Math.log(Math.PI / Math.sin(Math.PI * x)) - logGamma(1 - x);
   const y = x - 1;
@@ -14,7 +14,8 @@ function logGamma(x: number): number {
 
 /**
  * Regularised incomplete beta function I_x(a, b): the probability that a Beta(a, b) variable is at most `x`.
- * Continued fraction by the modified Lentz method (Press et al., Numerical Recipes, section 6.4, from memory).
+ * Continued fraction by the modified Lentz method (Press et al., Numerical Recipes, section 6.4, from
+ * memory).
  */
 export function betaCdf(x: number, a: number, b: number): number {
   if (x <= 0) return 0;
@@ -30,7 +31,10 @@ function lentz(x: number, a: number, b: number): number {
   d = 1 / (Math.abs(d) < tiny ? tiny : d);
   let h = d;
   for (let m = 1; m <= 5000; m++) {
-    for (const numerator of [(m * (b - m) * x) / ((a + 2 * m - 1) * (a + 2 * m)), (-(a + m) * (a + b + m) * x) / ((a + 2 * m) * (a + 2 * m + 1))]) {
+    for (const numerator of [
+      (m * (b - m) * x) / ((a + 2 * m - 1) * (a + 2 * m)),
+      (-(a + m) * (a + b + m) * x) / ((a + 2 * m) * (a + 2 * m + 1)),
+    ]) {
       d = 1 + numerator * d;
       d = 1 / (Math.abs(d) < tiny ? tiny : d);
       c = 1 + numerator / c;

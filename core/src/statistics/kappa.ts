@@ -3,7 +3,10 @@ import { normalQuantile } from './normal';
 /** Weighting of disagreement by the distance between category indices. */
 export type KappaWeights = 'unweighted' | 'linear' | 'quadratic';
 
-/** Agreement weights for `size` ordered categories: 1 on the diagonal, falling with the distance between indices. */
+/**
+ * Agreement weights for `size` ordered categories: 1 on the diagonal, falling with the distance between
+ * indices.
+ */
 export function agreementWeights(size: number, weights: KappaWeights): number[][] {
   const span = Math.max(1, size - 1);
   return Array.from({ length: size }, (_, i) =>
@@ -16,8 +19,8 @@ export function agreementWeights(size: number, weights: KappaWeights): number[][
 }
 
 /**
- * Chance-corrected agreement of two raters. `kappa` is null where it is undefined (expected agreement 1, or no ratings);
- * `po` and `pe` are the (weighted) observed and expected agreement; `n` the number of ratings.
+ * Chance-corrected agreement of two raters. `kappa` is null where it is undefined (expected agreement 1, or
+ * no ratings); `po` and `pe` are the (weighted) observed and expected agreement; `n` the number of ratings.
  */
 export interface Kappa {
   kappa: number | null;
@@ -28,9 +31,13 @@ export interface Kappa {
 
 /**
  * Cohen's kappa from a square table of counts or proportions, rows = rater A, columns = rater B.
- * J. Cohen (1960, 1968). `weights` may be a named scheme or a matrix of agreement weights. Throws RangeError when the table is not square.
+ * J. Cohen (1960, 1968). `weights` may be a named scheme or a matrix of agreement weights. Throws
+ * RangeError when the table is not square.
  */
-export function cohenKappa(table: readonly (readonly number[])[], weights: KappaWeights | number[][] = 'unweighted'): Kappa {
+export function cohenKappa(
+  table: readonly (readonly number[])[],
+  weights: KappaWeights | number[][] = 'unweighted',
+): Kappa {
   const size = table.length;
   if (table.some((row) => row.length !== size)) throw new RangeError('an agreement table is square');
   const w = typeof weights === 'string' ? agreementWeights(size, weights) : weights;
@@ -47,8 +54,14 @@ export function cohenKappa(table: readonly (readonly number[])[], weights: Kappa
   return { kappa: Math.abs(1 - pe) < 1e-14 ? null : (po - pe) / (1 - pe), po, pe, n };
 }
 
-/** Kappa from disagreement weights (0 on the diagonal, may be asymmetric): 1 − observed / expected disagreement (Cohen 1968). */
-export function cohenKappaDisagreement(table: readonly (readonly number[])[], weights: readonly (readonly number[])[]): number | null {
+/**
+ * Kappa from disagreement weights (0 on the diagonal, may be asymmetric): 1 − observed / expected
+ * disagreement (Cohen 1968).
+ */
+export function cohenKappaDisagreement(
+  table: readonly (readonly number[])[],
+  weights: readonly (readonly number[])[],
+): number | null {
   const n = table.flat().reduce((sum, cell) => sum + cell, 0);
   const { rows, columns } = margins(table, n);
   let observed = 0;
@@ -79,8 +92,15 @@ export interface KappaInterval {
   z: number;
 }
 
-/** Standard errors by J. L. Fleiss, J. Cohen and B. S. Everitt, Psychological Bulletin 72 (1969). Null where kappa is undefined. */
-export function cohenKappaInterval(table: readonly (readonly number[])[], weights: KappaWeights = 'unweighted', confidence = 0.95): KappaInterval | null {
+/**
+ * Standard errors by J. L. Fleiss, J. Cohen and B. S. Everitt, Psychological Bulletin 72 (1969). Null where
+ * kappa is undefined.
+ */
+export function cohenKappaInterval(
+  table: readonly (readonly number[])[],
+  weights: KappaWeights = 'unweighted',
+  confidence = 0.95,
+): KappaInterval | null {
   const { kappa, po, pe, n } = cohenKappa(table, weights);
   if (kappa === null) return null;
   const w = agreementWeights(table.length, weights);
@@ -103,14 +123,22 @@ export function cohenKappaInterval(table: readonly (readonly number[])[], weight
   return { kappa, se, low: kappa - z * se, high: kappa + z * se, seNull, z: kappa / seNull };
 }
 
-/** Cross-tabulates two lists of labels over the declared categories (unused ones keep their place). Throws RangeError for an undeclared label. */
-export function agreementTable<T>(raterA: readonly T[], raterB: readonly T[], categories: readonly T[]): number[][] {
+/**
+ * Cross-tabulates two lists of labels over the declared categories (unused ones keep their place). Throws
+ * RangeError for an undeclared label.
+ */
+export function agreementTable<T>(
+  raterA: readonly T[],
+  raterB: readonly T[],
+  categories: readonly T[],
+): number[][] {
   if (raterA.length !== raterB.length) throw new RangeError('both raters must have rated the same things');
   const table = categories.map(() => categories.map(() => 0));
   raterA.forEach((a, k) => {
     const i = categories.indexOf(a);
     const j = categories.indexOf(raterB[k]!);
-    if (i < 0 || j < 0) throw new RangeError(`a rating is not among the categories: ${String(i < 0 ? a : raterB[k])}`);
+    if (i < 0 || j < 0)
+      throw new RangeError(`a rating is not among the categories: ${String(i < 0 ? a : raterB[k])}`);
     table[i]![j]! += 1;
   });
   return table;

@@ -14,7 +14,8 @@ function checkCounts(x: number, n: number): void {
 
 /**
  * Wilson's score interval for a proportion of `x` successes in `n` trials.
- * E. B. Wilson (1927); R. G. Newcombe, Statistics in Medicine 17 (1998), method 3. Throws RangeError for impossible counts.
+ * E. B. Wilson (1927); R. G. Newcombe, Statistics in Medicine 17 (1998), method 3. Throws RangeError for
+ * impossible counts.
  */
 export function wilsonInterval(x: number, n: number, confidence = 0.95): Interval {
   checkCounts(x, n);
@@ -53,7 +54,10 @@ export function binomialTail(n: number, p: number, k: number, tail: 'le' | 'ge')
   return k < 0 ? 0 : k >= n ? 1 : betaCdf(1 - p, n - k, k + 1);
 }
 
-/** Upper bound on a rate when no event was seen in `n`: the "rule of three" and the exact one-sided bound (Hanley & Lippman-Hand, JAMA 249, 1983). */
+/**
+ * Upper bound on a rate when no event was seen in `n`: the "rule of three" and the exact one-sided bound
+ * (Hanley & Lippman-Hand, JAMA 249, 1983).
+ */
 export function ruleOfThree(n: number, confidence = 0.95): { approxUpper: number; exactUpper: number } {
   return { approxUpper: Math.min(1, 3 / n), exactUpper: 1 - (1 - confidence) ** (1 / n) };
 }

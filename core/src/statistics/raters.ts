@@ -1,20 +1,35 @@
 /** Agreement of more than two raters. */
 
 /**
- * Fleiss' kappa. `counts[i][j]` = raters who put subject i in category j; every subject has the same number of ratings.
+ * Fleiss' kappa. `counts[i][j]` = raters who put subject i in category j; every subject has the same number
+ * of ratings.
  * J. L. Fleiss, Psychological Bulletin 76 (1971). `kappa` null when all ratings fall in one category.
  */
-export function fleissKappa(counts: readonly (readonly number[])[]): { kappa: number | null; po: number; pe: number } {
+export function fleissKappa(counts: readonly (readonly number[])[]): {
+  kappa: number | null;
+  po: number;
+  pe: number;
+} {
   const subjects = counts.length;
   const raters = counts[0]?.reduce((sum, each) => sum + each, 0) ?? 0;
-  if (counts.some((row) => row.reduce((sum, each) => sum + each, 0) !== raters)) throw new RangeError('every subject needs the same number of ratings');
-  const po = counts.reduce((sum, row) => sum + row.reduce((inner, c) => inner + c * (c - 1), 0) / (raters * (raters - 1)), 0) / subjects;
-  const shares = (counts[0] ?? []).map((_, j) => counts.reduce((sum, row) => sum + row[j]!, 0) / (subjects * raters));
+  if (counts.some((row) => row.reduce((sum, each) => sum + each, 0) !== raters))
+    throw new RangeError('every subject needs the same number of ratings');
+  const po =
+    counts.reduce(
+      (sum, row) => sum + row.reduce((inner, c) => inner + c * (c - 1), 0) / (raters * (raters - 1)),
+      0,
+    ) / subjects;
+  const shares = (counts[0] ?? []).map(
+    (_, j) => counts.reduce((sum, row) => sum + row[j]!, 0) / (subjects * raters),
+  );
   const pe = shares.reduce((sum, p) => sum + p * p, 0);
   return { kappa: Math.abs(1 - pe) < 1e-14 ? null : (po - pe) / (1 - pe), po, pe };
 }
 
-/** The six intraclass correlations with the mean squares they come from; negative values are reported as they are. */
+/**
+ * The six intraclass correlations with the mean squares they come from; negative values are reported as
+ * they are.
+ */
 export interface IntraclassCorrelations {
   icc11: number;
   icc21: number;
@@ -28,7 +43,10 @@ export interface IntraclassCorrelations {
   ems: number;
 }
 
-/** Intraclass correlations; rows = subjects, columns = judges. P. E. Shrout and J. L. Fleiss, Psychological Bulletin 86 (1979). */
+/**
+ * Intraclass correlations; rows = subjects, columns = judges. P. E. Shrout and J. L. Fleiss, Psychological
+ * Bulletin 86 (1979).
+ */
 export function intraclassCorrelations(ratings: readonly (readonly number[])[]): IntraclassCorrelations {
   const n = ratings.length;
   const k = ratings[0]?.length ?? 0;
@@ -39,7 +57,10 @@ export function intraclassCorrelations(ratings: readonly (readonly number[])[]):
   const square = (x: number) => x * x;
   const between = k * rowMeans.reduce((sum, each) => sum + square(each - grand), 0);
   const judges = n * columnMeans.reduce((sum, each) => sum + square(each - grand), 0);
-  const within = ratings.reduce((sum, row, i) => sum + row.reduce((inner, each) => inner + square(each - rowMeans[i]!), 0), 0);
+  const within = ratings.reduce(
+    (sum, row, i) => sum + row.reduce((inner, each) => inner + square(each - rowMeans[i]!), 0),
+    0,
+  );
   const bms = between / (n - 1);
   const wms = within / (n * (k - 1));
   const jms = judges / (k - 1);
@@ -63,13 +84,16 @@ export type MeasurementLevel = 'nominal' | 'ordinal' | 'interval' | 'ratio';
 
 /**
  * Krippendorff's alpha with missing data. `units[i]` = the values the coders gave unit i, null = missing.
- * K. Krippendorff, Computing Krippendorff's Alpha-Reliability (2011). `alpha` null when nothing varies or nothing can be paired.
+ * K. Krippendorff, Computing Krippendorff's Alpha-Reliability (2011). `alpha` null when nothing varies or
+ * nothing can be paired.
  */
 export function krippendorffAlpha(
   units: readonly (readonly (number | null)[])[],
   level: MeasurementLevel,
 ): { alpha: number | null; pairableValues: number; pairableUnits: number } {
-  const pairable = units.map((unit) => unit.filter((v): v is number => v !== null)).filter((unit) => unit.length > 1);
+  const pairable = units
+    .map((unit) => unit.filter((v): v is number => v !== null))
+    .filter((unit) => unit.length > 1);
   const values = [...new Set(pairable.flat())].sort((a, b) => a - b);
   const index = new Map(values.map((value, i) => [value, i]));
   const size = values.length;
@@ -107,15 +131,30 @@ export function krippendorffAlpha(
   };
 }
 
-/** Gwet's AC1 with missing data: K. L. Gwet, British Journal of Mathematical and Statistical Psychology 61 (2008). */
-export function gwetAc1(units: readonly (readonly (number | null)[])[], categories: readonly number[]): { ac1: number | null; pa: number; pe: number } {
-  const rated = units.map((unit) => unit.filter((v): v is number => v !== null)).filter((unit) => unit.length > 0);
+/**
+ * Gwet's AC1 with missing data: K. L. Gwet, British Journal of Mathematical and Statistical Psychology 61
+ * (2008).
+ */
+export function gwetAc1(
+  units: readonly (readonly (number | null)[])[],
+  categories: readonly number[],
+): { ac1: number | null; pa: number; pe: number } {
+  const rated = units
+    .map((unit) => unit.filter((v): v is number => v !== null))
+    .filter((unit) => unit.length > 0);
   const shared = rated.filter((unit) => unit.length > 1);
   const count = (unit: readonly number[], category: number) => unit.filter((v) => v === category).length;
   const pa =
-    shared.reduce((sum, unit) => sum + categories.reduce((inner, q) => inner + count(unit, q) * (count(unit, q) - 1), 0) / (unit.length * (unit.length - 1)), 0) /
-    shared.length;
-  const shares = categories.map((q) => rated.reduce((sum, unit) => sum + count(unit, q) / unit.length, 0) / rated.length);
+    shared.reduce(
+      (sum, unit) =>
+        sum +
+        categories.reduce((inner, q) => inner + count(unit, q) * (count(unit, q) - 1), 0) /
+          (unit.length * (unit.length - 1)),
+      0,
+    ) / shared.length;
+  const shares = categories.map(
+    (q) => rated.reduce((sum, unit) => sum + count(unit, q) / unit.length, 0) / rated.length,
+  );
   const pe = shares.reduce((sum, p) => sum + p * (1 - p), 0) / (categories.length - 1);
   return { ac1: Math.abs(1 - pe) < 1e-14 ? null : (pa - pe) / (1 - pe), pa, pe };
 }

@@ -1,6 +1,9 @@
 import { normalCdf, normalQuantile } from './normal';
 
-/** The four counts of a detection task: signal trials split into hits and misses, noise trials into false alarms and correct rejections. */
+/**
+ * The four counts of a detection task: signal trials split into hits and misses, noise trials into false
+ * alarms and correct rejections.
+ */
 export interface DetectionCounts {
   hits: number;
   misses: number;
@@ -9,8 +12,9 @@ export interface DetectionCounts {
 }
 
 /**
- * Sensitivity and bias of an observer. `dPrime` = z(H) − z(F); `criterion` c = −(z(H) + z(F)) / 2, positive when the observer is
- * reluctant to report; `auc` = Φ(d′/√2). Rates are fractions. H. Stanislaw and N. Todorov, Behavior Research Methods 31 (1999).
+ * Sensitivity and bias of an observer. `dPrime` = z(H) − z(F); `criterion` c = −(z(H) + z(F)) / 2, positive
+ * when the observer is reluctant to report; `auc` = Φ(d′/√2). Rates are fractions. H. Stanislaw and N.
+ * Todorov, Behavior Research Methods 31 (1999).
  */
 export interface Sensitivity {
   dPrime: number;
@@ -29,22 +33,37 @@ export function sensitivityFromRates(hitRate: number, falseAlarmRate: number): S
   const dPrime = zh - zf;
   const criterion = -(zh + zf) / 2;
   const lnBeta = dPrime * criterion;
-  return { dPrime, criterion, lnBeta, beta: Math.exp(lnBeta), auc: normalCdf(dPrime / Math.SQRT2), hitRate, falseAlarmRate };
+  return {
+    dPrime,
+    criterion,
+    lnBeta,
+    beta: Math.exp(lnBeta),
+    auc: normalCdf(dPrime / Math.SQRT2),
+    hitRate,
+    falseAlarmRate,
+  };
 }
 
-/** Sensitivity from counts with the log-linear correction (+0.5 to counts, +1 to totals, always applied): M. J. Hautus (1995). With no trial of a kind its rate is 1/2: callers say "undefined" there. */
+/**
+ * Sensitivity from counts with the log-linear correction (+0.5 to counts, +1 to totals, always applied): M.
+ * J. Hautus (1995). With no trial of a kind its rate is 1/2: callers say "undefined" there.
+ */
 export function sensitivityLogLinear(counts: DetectionCounts): Sensitivity {
   const signals = counts.hits + counts.misses;
   const noises = counts.falseAlarms + counts.correctRejections;
   return sensitivityFromRates((counts.hits + 0.5) / (signals + 1), (counts.falseAlarms + 0.5) / (noises + 1));
 }
 
-/** Sensitivity with only the rates 0 and 1 replaced, by 1/(2N) and 1 − 1/(2N): N. A. Macmillan and H. L. Kaplan (1985). */
+/**
+ * Sensitivity with only the rates 0 and 1 replaced, by 1/(2N) and 1 − 1/(2N): N. A. Macmillan and H. L.
+ * Kaplan (1985).
+ */
 export function sensitivityOneOver2N(counts: DetectionCounts): Sensitivity | null {
   const signals = counts.hits + counts.misses;
   const noises = counts.falseAlarms + counts.correctRejections;
   if (signals === 0 || noises === 0) return null;
-  const clamp = (count: number, total: number) => Math.min(Math.max(count / total, 1 / (2 * total)), 1 - 1 / (2 * total));
+  const clamp = (count: number, total: number) =>
+    Math.min(Math.max(count / total, 1 / (2 * total)), 1 - 1 / (2 * total));
   return sensitivityFromRates(clamp(counts.hits, signals), clamp(counts.falseAlarms, noises));
 }
 

@@ -20,7 +20,9 @@ import {
 } from './index';
 
 /** Properties that must hold for any data; the numbers themselves are checked against the reference cases. */
-const counts = fc.integer({ min: 1, max: 400 }).chain((n) => fc.tuple(fc.integer({ min: 0, max: n }), fc.constant(n)));
+const counts = fc
+  .integer({ min: 1, max: 400 })
+  .chain((n) => fc.tuple(fc.integer({ min: 0, max: n }), fc.constant(n)));
 const shares = fc.double({ min: 0.001, max: 0.999, noNaN: true });
 
 describe('the normal distribution', () => {
@@ -55,15 +57,21 @@ describe('the beta distribution', () => {
   });
   it('is symmetric', () => {
     fc.assert(
-      fc.property(shares, fc.double({ min: 0.5, max: 40, noNaN: true }), fc.double({ min: 0.5, max: 40, noNaN: true }), (x, a, b) => {
-        expect(betaCdf(x, a, b)).toBeCloseTo(1 - betaCdf(1 - x, b, a), 10);
-      }),
+      fc.property(
+        shares,
+        fc.double({ min: 0.5, max: 40, noNaN: true }),
+        fc.double({ min: 0.5, max: 40, noNaN: true }),
+        (x, a, b) => {
+          expect(betaCdf(x, a, b)).toBeCloseTo(1 - betaCdf(1 - x, b, a), 10);
+        },
+      ),
     );
   });
   it('gives binomial tails that add up', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 60 }), shares, (n, p) => {
-        for (let k = 0; k < n; k++) expect(binomialTail(n, p, k, 'le') + binomialTail(n, p, k + 1, 'ge')).toBeCloseTo(1, 10);
+        for (let k = 0; k < n; k++)
+          expect(binomialTail(n, p, k, 'le') + binomialTail(n, p, k + 1, 'ge')).toBeCloseTo(1, 10);
       }),
       { numRuns: 40 },
     );
@@ -114,15 +122,23 @@ describe('signal detection', () => {
     fc.assert(
       fc.property(shares, shares, (h, f) => {
         const { dPrime, auc } = sensitivityFromRates(h, f);
-        expect(Math.sign(Math.round(dPrime * 1e9))).toBe(Math.sign(Math.round((normalQuantile(h) - normalQuantile(f)) * 1e9)));
+        expect(Math.sign(Math.round(dPrime * 1e9))).toBe(
+          Math.sign(Math.round((normalQuantile(h) - normalQuantile(f)) * 1e9)),
+        );
         expect(auc > 0.5).toBe(dPrime > 0);
         expect(sensitivityFromRates(h, h).dPrime).toBeCloseTo(0, 12);
       }),
     );
   });
   it('is finite for a perfect inspector and for one who reports everything', () => {
-    expect(Number.isFinite(sensitivityLogLinear({ hits: 12, misses: 0, falseAlarms: 0, correctRejections: 40 }).dPrime)).toBe(true);
-    expect(sensitivityLogLinear({ hits: 12, misses: 0, falseAlarms: 40, correctRejections: 0 }).criterion).toBeLessThan(-1);
+    expect(
+      Number.isFinite(
+        sensitivityLogLinear({ hits: 12, misses: 0, falseAlarms: 0, correctRejections: 40 }).dPrime,
+      ),
+    ).toBe(true);
+    expect(
+      sensitivityLogLinear({ hits: 12, misses: 0, falseAlarms: 40, correctRejections: 0 }).criterion,
+    ).toBeLessThan(-1);
   });
   it('pools by adding counts', () => {
     const one = { hits: 1, misses: 2, falseAlarms: 3, correctRejections: 4 };
@@ -132,7 +148,10 @@ describe('signal detection', () => {
 });
 
 describe('agreement of raters', () => {
-  const table = fc.array(fc.array(fc.integer({ min: 0, max: 30 }), { minLength: 4, maxLength: 4 }), { minLength: 4, maxLength: 4 });
+  const table = fc.array(fc.array(fc.integer({ min: 0, max: 30 }), { minLength: 4, maxLength: 4 }), {
+    minLength: 4,
+    maxLength: 4,
+  });
   it('of kappa is the same with the raters exchanged, and at most 1', () => {
     fc.assert(
       fc.property(table, fc.constantFrom('unweighted', 'linear', 'quadratic'), (t, weights) => {
@@ -189,17 +208,24 @@ describe('agreement of raters', () => {
     ).toBeCloseTo(1, 12);
   });
   it('of Krippendorff does not care in which order the coders stand', () => {
-    const unit = fc.array(fc.option(fc.integer({ min: 1, max: 5 }), { nil: null }), { minLength: 3, maxLength: 3 });
+    const unit = fc.array(fc.option(fc.integer({ min: 1, max: 5 }), { nil: null }), {
+      minLength: 3,
+      maxLength: 3,
+    });
     fc.assert(
-      fc.property(fc.array(unit, { minLength: 2, maxLength: 12 }), fc.constantFrom('nominal', 'ordinal', 'interval', 'ratio'), (units, level) => {
-        const a = krippendorffAlpha(units, level as 'nominal');
-        const b = krippendorffAlpha(
-          units.map((each) => [each[2]!, each[0]!, each[1]!]),
-          level as 'nominal',
-        );
-        if (a.alpha === null) expect(b.alpha).toBeNull();
-        else expect(b.alpha).toBeCloseTo(a.alpha, 10);
-      }),
+      fc.property(
+        fc.array(unit, { minLength: 2, maxLength: 12 }),
+        fc.constantFrom('nominal', 'ordinal', 'interval', 'ratio'),
+        (units, level) => {
+          const a = krippendorffAlpha(units, level as 'nominal');
+          const b = krippendorffAlpha(
+            units.map((each) => [each[2]!, each[0]!, each[1]!]),
+            level as 'nominal',
+          );
+          if (a.alpha === null) expect(b.alpha).toBeNull();
+          else expect(b.alpha).toBeCloseTo(a.alpha, 10);
+        },
+      ),
     );
   });
   it('refuses subjects with unequal numbers of ratings (Fleiss)', () => {

@@ -1,6 +1,6 @@
 /**
- * Where in a value a text stands that no database keeps (a zero character, or half of a surrogate pair), as a path of keys with dots
- * between; null when there is none, and an empty path when it is the value itself.
+ * Where in a value a text stands that no database keeps (a zero character, or half of a surrogate pair), as a
+ * path of keys with dots between; null when there is none, and an empty path when it is the value itself.
  *
  * @example unstorable({ notes: ['fine', 'half \ud83d'] }) // 'notes.1'
  */

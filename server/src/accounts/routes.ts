@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { hash as hashPassword } from '@node-rs/argon2';
 import { routes, type Account, type Role, type SessionAccount } from '@rounds/contract';
-import { isTimeZone } from '@rounds/core';
+import { isTimeZone } from '@rounds/core/calendar';
 import { and, count, desc, eq, isNull, lt } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
@@ -40,7 +40,8 @@ async function signedIn(db: Database, id: string): Promise<SessionAccount> {
 }
 
 function refuseDemoPassword(house: House, password: string): void {
-  if (!house.demo && password === DEMO_PASSWORD) throw new ProblemError('invalid', 'This password is printed in the demo. Choose another.');
+  if (!house.demo && password === DEMO_PASSWORD)
+    throw new ProblemError('invalid', 'This password is printed in the demo. Choose another.');
 }
 
 interface NewAccount {
@@ -63,7 +64,11 @@ async function insertAccount(db: Database, input: NewAccount, passwordHash: stri
 }
 
 /** Creates an account with a hashed password, and its audit line. */
-export async function createAccount(house: House, input: NewAccount & { password: string }, by: { id: string } | null = null): Promise<Account> {
+export async function createAccount(
+  house: House,
+  input: NewAccount & { password: string },
+  by: { id: string } | null = null,
+): Promise<Account> {
   const passwordHash = await hashPassword(input.password);
   return house.db.transaction(async (db) => {
     const made = await insertAccount(db, input, passwordHash);
@@ -80,7 +85,13 @@ async function isEmpty(db: Database): Promise<boolean> {
 export function accountRoutes(router: Router, house: House): void {
   bind(router, house, routes.installation, async () => {
     const demoAccounts = house.demo
-      ? (await house.db.select().from(account).where(eq(account.active, true)).orderBy(account.role, account.login)).map(({ login, name, role }) => ({
+      ? (
+          await house.db
+            .select()
+            .from(account)
+            .where(eq(account.active, true))
+            .orderBy(account.role, account.login)
+        ).map(({ login, name, role }) => ({
           login,
           name,
           role: role as Role,
@@ -98,9 +109,14 @@ export function accountRoutes(router: Router, house: House): void {
   });
 
   bind(router, house, routes.createAdministrator, async ({ body, request, response }) => {
-    const setUp = () => new ProblemError('already-set-up', 'This installation already has an administrator. Sign in instead.');
+    const setUp = () =>
+      new ProblemError('already-set-up', 'This installation already has an administrator. Sign in instead.');
     if (!(await isEmpty(house.db))) throw setUp();
-    if (!isTimeZone(body.timeZone)) throw new ProblemError('unknown-time-zone', `"${body.timeZone}" is not a time zone name such as Europe/London.`);
+    if (!isTimeZone(body.timeZone))
+      throw new ProblemError(
+        'unknown-time-zone',
+        `"${body.timeZone}" is not a time zone name such as Europe/London.`,
+      );
     refuseDemoPassword(house, body.password);
     await house.limits.attempt('set-up', request.ip ?? 'unknown');
     const passwordHash = await hashPassword(body.password);
@@ -109,8 +125,15 @@ export function accountRoutes(router: Router, house: House): void {
       if (!(await isEmpty(db))) throw setUp();
       await writeSetting(db, 'organisation', body.organisation);
       await writeSetting(db, 'time-zone', body.timeZone);
-      const { id } = await insertAccount(db, { name: body.name, login: body.login, role: 'administrator', team: null, personId: null }, passwordHash);
-      await note(db, { id }, 'administrator-created', id, { organisation: body.organisation, timeZone: body.timeZone });
+      const { id } = await insertAccount(
+        db,
+        { name: body.name, login: body.login, role: 'administrator', team: null, personId: null },
+        passwordHash,
+      );
+      await note(db, { id }, 'administrator-created', id, {
+        organisation: body.organisation,
+        timeZone: body.timeZone,
+      });
       return { made: await signedIn(db, id), session: await startSession(house, db, id, request) };
     });
     session.handOut(response);
@@ -131,7 +154,8 @@ export function accountRoutes(router: Router, house: House): void {
 
   bind(router, house, routes.signOut, async ({ caller, request, response }) => {
     await house.db.transaction(async (db) => {
-      if ((await endSession(db, request, response)) && caller) await note(db, caller, 'signed-out', caller.id);
+      if ((await endSession(db, request, response)) && caller)
+        await note(db, caller, 'signed-out', caller.id);
     });
     return { done: true as const };
   });
@@ -150,18 +174,33 @@ export function accountRoutes(router: Router, house: House): void {
     return { done: true as const };
   });
 
-  bind(router, house, routes.accounts, async () => ({ accounts: (await house.db.select().from(account).orderBy(account.name)).map(shown) }));
+  bind(router, house, routes.accounts, async () => ({
+    accounts: (await house.db.select().from(account).orderBy(account.name)).map(shown),
+  }));
 
   bind(router, house, routes.addAccount, async ({ body, caller }) => {
     refuseDemoPassword(house, body.password);
     let personId: string | null = null;
     if (body.payroll) {
       const [found] = await house.db.select().from(person).where(eq(person.payroll, body.payroll));
-      if (!found) throw new ProblemError('not-found', `Nobody on the roster has payroll number ${body.payroll}.`);
+      if (!found)
+        throw new ProblemError('not-found', `Nobody on the roster has payroll number ${body.payroll}.`);
       personId = found.id;
     }
-    if (body.role === 'operator' && !personId) throw new ProblemError('invalid', "An operator's account needs the payroll number of its person.");
-    return createAccount(house, { name: body.name, login: body.login, password: body.password, role: body.role, team: body.team, personId }, caller);
+    if (body.role === 'operator' && !personId)
+      throw new ProblemError('invalid', "An operator's account needs the payroll number of its person.");
+    return createAccount(
+      house,
+      {
+        name: body.name,
+        login: body.login,
+        password: body.password,
+        role: body.role,
+        team: body.team,
+        personId,
+      },
+      caller,
+    );
   });
 
   bind(router, house, routes.changeAccount, async ({ params, body, caller }) => {
@@ -176,11 +215,19 @@ export function accountRoutes(router: Router, house: House): void {
           .select({ n: count() })
           .from(account)
           .where(and(eq(account.role, 'administrator'), eq(account.active, true)));
-        if ((others?.n ?? 0) <= 1) throw new ProblemError('last-administrator', 'This is the only open administrator account, so it stays open.');
+        if ((others?.n ?? 0) <= 1)
+          throw new ProblemError(
+            'last-administrator',
+            'This is the only open administrator account, so it stays open.',
+          );
       }
       const [after] = await db
         .update(account)
-        .set({ ...(body.active === undefined ? {} : { active: body.active }), ...(passwordHash ? { passwordHash } : {}), id: row.id })
+        .set({
+          ...(body.active === undefined ? {} : { active: body.active }),
+          ...(passwordHash ? { passwordHash } : {}),
+          id: row.id,
+        })
         .where(eq(account.id, row.id))
         .returning();
       if (body.active === false || passwordHash) await endSessionsOf(db, row.id);
@@ -195,17 +242,27 @@ export function accountRoutes(router: Router, house: House): void {
   });
 
   bind(router, house, routes.audit, async ({ query }) => {
-    const place = query.cursor ? readCursor(query.cursor, z.tuple([z.number().int().nonnegative().max(Number.MAX_SAFE_INTEGER)])) : null;
+    const place = query.cursor
+      ? readCursor(query.cursor, z.tuple([z.number().int().nonnegative().max(Number.MAX_SAFE_INTEGER)]))
+      : null;
     const rows = await house.db
       .select({ line: audit, by: account.name })
       .from(audit)
       .leftJoin(account, eq(account.id, audit.accountId))
-      .where(and(query.act ? eq(audit.act, query.act) : undefined, place ? lt(audit.seq, place[0]) : undefined))
+      .where(
+        and(query.act ? eq(audit.act, query.act) : undefined, place ? lt(audit.seq, place[0]) : undefined),
+      )
       .orderBy(desc(audit.seq))
       .limit(query.limit + 1);
     const page = rows.slice(0, query.limit);
     return {
-      rows: page.map(({ line, by }) => ({ at: new Date(line.at).toISOString(), by, act: line.act, subject: line.subject, detail: line.detail })),
+      rows: page.map(({ line, by }) => ({
+        at: new Date(line.at).toISOString(),
+        by,
+        act: line.act,
+        subject: line.subject,
+        detail: line.detail,
+      })),
       next: rows.length > query.limit ? writeCursor([page.at(-1)!.line.seq]) : null,
     };
   });

@@ -11,7 +11,10 @@ const COOKIE = 'rounds_session';
 /** A session ends after this long without use, and in any case after so long. */
 const IDLE_HOURS = 12;
 const LONGEST_HOURS = 72;
-/** The token changes this often; the one before stays good until the new one has come back, and a little longer for requests under way. */
+/**
+ * The token changes this often; the one before stays good until the new one has come back, and a little
+ * longer for requests under way.
+ */
 const ROTATE_MINUTES = 60;
 const UNDER_WAY_SECONDS = 120;
 
@@ -29,17 +32,34 @@ function cookieToken(request: Request): string | null {
 }
 
 function setCookie(request: Request, response: Response, token: string): void {
-  response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'lax', secure: request.secure, path: '/', maxAge: IDLE_HOURS * 3_600_000 });
+  response.cookie(COOKIE, token, {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: request.secure,
+    path: '/',
+    maxAge: IDLE_HOURS * 3_600_000,
+  });
 }
 
-const holds = (token: string) => or(eq(session.tokenHash, hash(token)), eq(session.previousHash, hash(token)));
+const holds = (token: string) =>
+  or(eq(session.tokenHash, hash(token)), eq(session.previousHash, hash(token)));
 
-/** Starts a session in the given transaction and ends the one that this device had. Set its cookie with `handOut` once it is committed. */
-export async function startSession(house: House, db: Database, accountId: string, request: Request): Promise<{ handOut: (response: Response) => void }> {
+/**
+ * Starts a session in the given transaction and ends the one that this device had. Set its cookie with
+ * `handOut` once it is committed.
+ */
+export async function startSession(
+  house: House,
+  db: Database,
+  accountId: string,
+  request: Request,
+): Promise<{ handOut: (response: Response) => void }> {
   const before = cookieToken(request);
   const token = newToken();
   const now = house.now();
-  await db.delete(session).where(or(lt(session.expiresAt, now.toISOString()), before ? holds(before) : undefined));
+  await db
+    .delete(session)
+    .where(or(lt(session.expiresAt, now.toISOString()), before ? holds(before) : undefined));
   await db.insert(session).values({
     id: uuidv7(),
     tokenHash: hash(token),
@@ -55,7 +75,9 @@ export async function startSession(house: House, db: Database, accountId: string
 export async function endSession(db: Database, request: Request, response: Response): Promise<boolean> {
   const token = cookieToken(request);
   response.clearCookie(COOKIE, { path: '/' });
-  return token !== null && (await db.delete(session).where(holds(token)).returning({ id: session.id })).length > 0;
+  return (
+    token !== null && (await db.delete(session).where(holds(token)).returning({ id: session.id })).length > 0
+  );
 }
 
 /** Ends every session of an account (a closed account, a changed password). */
@@ -73,12 +95,20 @@ export async function callerOf(house: House, request: Request, response: Respons
     .select({ session, account })
     .from(session)
     .innerJoin(account, eq(account.id, session.accountId))
-    .where(and(holds(token), gt(session.expiresAt, now.toISOString()), gt(session.createdAt, since), eq(account.active, true)));
+    .where(
+      and(
+        holds(token),
+        gt(session.expiresAt, now.toISOString()),
+        gt(session.createdAt, since),
+        eq(account.active, true),
+      ),
+    );
   if (!row) return null;
   const current = row.session.tokenHash === hash(token);
   const age = (now.getTime() - new Date(row.session.rotatedAt).getTime()) / 1000;
   if (!current && row.session.confirmed && age > UNDER_WAY_SECONDS) return null;
-  // A device that still shows the token before did not get the new one, when that was never seen: it is given another.
+  // A device that still shows the token before did not get the new one, when that was never seen: it is
+  // given another.
   const due = current ? age > ROTATE_MINUTES * 60 : !row.session.confirmed && age > UNDER_WAY_SECONDS;
   if (due) await rotate(house, row.session, token, request, response);
   else if (current && !row.session.confirmed)
@@ -90,13 +120,28 @@ export async function callerOf(house: House, request: Request, response: Respons
   return { id, name, login, role: role as Role, team, personId, active };
 }
 
-/** Gives a session a new token, unless another request did so at the same moment; that one's answer carries it. */
-async function rotate(house: House, before: typeof session.$inferSelect, token: string, request: Request, response: Response): Promise<void> {
+/**
+ * Gives a session a new token, unless another request did so at the same moment; that one's answer carries
+ * it.
+ */
+async function rotate(
+  house: House,
+  before: typeof session.$inferSelect,
+  token: string,
+  request: Request,
+  response: Response,
+): Promise<void> {
   const next = newToken();
   const now = house.now();
   const won = await house.db
     .update(session)
-    .set({ tokenHash: hash(next), previousHash: hash(token), rotatedAt: now.toISOString(), confirmed: false, expiresAt: inHours(now, IDLE_HOURS) })
+    .set({
+      tokenHash: hash(next),
+      previousHash: hash(token),
+      rotatedAt: now.toISOString(),
+      confirmed: false,
+      expiresAt: inHours(now, IDLE_HOURS),
+    })
     .where(and(eq(session.id, before.id), eq(session.tokenHash, before.tokenHash)))
     .returning({ id: session.id });
   if (won.length > 0) setCookie(request, response, next);

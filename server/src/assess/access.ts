@@ -13,18 +13,23 @@ export async function evaluationOr404(house: House, caller: Caller, id: string):
     .from(evaluation)
     .innerJoin(person, eq(person.id, evaluation.personId))
     .where(eq(evaluation.id, id));
-  if (!found || !maySee(caller, { id: found.e.personId, team: found.team })) throw new ProblemError('not-found', 'There is no such evaluation, or you may not see it.');
+  if (!found || !maySee(caller, { id: found.e.personId, team: found.team }))
+    throw new ProblemError('not-found', 'There is no such evaluation, or you may not see it.');
   return found.e;
 }
 
-/** Whether a caller may know what is planted and how it is judged: everybody who may see it, once decided; before that not the person evaluated. */
+/**
+ * Whether a caller may know what is planted and how it is judged: everybody who may see it, once decided;
+ * before that not the person evaluated.
+ */
 export function seesKey(caller: Caller, row: Pick<EvaluationRow, 'personId' | 'outcome'>): boolean {
   return row.outcome !== null || (caller.role !== 'operator' && caller.personId !== row.personId);
 }
 
 /** Refuses to let anybody evaluate themselves. */
 export function refuseOwn(caller: Caller, row: Pick<EvaluationRow, 'personId'>): void {
-  if (caller.personId === row.personId) throw new ProblemError('own-record', 'This is your own evaluation. Another trainer carries it out.');
+  if (caller.personId === row.personId)
+    throw new ProblemError('own-record', 'This is your own evaluation. Another trainer carries it out.');
 }
 
 /** The name of an account's person, for signing by name. */

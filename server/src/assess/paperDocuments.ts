@@ -1,30 +1,22 @@
+import { localDate, localTime } from '@rounds/core/calendar';
+import type { EffectivePack } from '@rounds/core/catalogue';
+import { longDate } from '@rounds/core/certification';
+import { gradeDiscSvg } from '@rounds/core/drawing';
 import {
   appraise,
   correctionWords,
   drawableSignature,
   faultName,
   foldEvaluation,
-  gradeDiscSvg,
-  localDate,
-  localTime,
-  longDate,
   overrideWords,
-  type EffectivePack,
   type EvaluationRecord,
-  type Outcome,
   type RecordedEvent,
   type Signature,
-} from '@rounds/core';
+  OUTCOME_WORDS,
+} from '@rounds/core/evaluation';
+import { roundWords } from '@rounds/core/round';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { INK, QUIET } from '../print/pdf';
-
-const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
-  competent: 'Competent',
-  'not-yet': 'Not yet competent',
-  stopped: 'Stopped: critical error',
-  incomplete: 'Not complete',
-  blocked: 'Planted faults still in the machine',
-};
 
 /** What the report of an evaluation is made from. */
 export interface ReportSubject {
@@ -45,34 +37,63 @@ const when = (at: string, zone: string) => `${longDate(localDate(at, zone))}, ${
 
 function drawnOrTyped(signed: Signature | undefined): Content {
   if (!signed) return { text: 'not signed', italics: true, margin: [0, 22, 0, 22] };
-  if (signed.typed !== null) return { text: [{ text: signed.typed, fontSize: 14, italics: true }, '  signed by name and password'], margin: [0, 18, 0, 18] };
+  if (signed.typed !== null)
+    return {
+      text: [{ text: signed.typed, fontSize: 14, italics: true }, '  signed by name and password'],
+      margin: [0, 18, 0, 18],
+    };
   const path = drawableSignature(signed.strokes ?? '');
   return {
-    svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 200" width="180" height="60"><path d="${path || 'M0 0'}" fill="none" stroke="${INK}" stroke-width="5"/></svg>`,
+    svg:
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 200" width="180" ' +
+      `height="60"><path d="${path || 'M0 0'}" fill="none" stroke="${INK}" ` +
+      'stroke-width="5"/></svg>',
   };
 }
 
-function signature(record: EvaluationRecord, role: 'trainer' | 'operator', name: string, zone: string): Content {
+function signature(
+  record: EvaluationRecord,
+  role: 'trainer' | 'operator',
+  name: string,
+  zone: string,
+): Content {
   const signed = record.signatures.get(role);
   return {
     stack: [
       drawnOrTyped(signed),
       { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 200, y2: 0, lineWidth: 0.7, lineColor: INK }] },
-      { text: `${role === 'trainer' ? 'Trainer' : 'Operator'}: ${name}${signed ? `, ${when(signed.at, zone)}` : ''}`, fontSize: 8, color: QUIET },
+      {
+        text:
+          `${role === 'trainer' ? 'Trainer' : 'Operator'}: ` +
+          `${name}${signed ? `, ${when(signed.at, zone)}` : ''}`,
+        fontSize: 8,
+        color: QUIET,
+      },
     ],
   };
 }
 
-const lightLines = { hLineWidth: () => 0.5, vLineWidth: () => 0, hLineColor: () => '#b9c4bf', paddingTop: () => 2.5, paddingBottom: () => 2.5 };
+const lightLines = {
+  hLineWidth: () => 0.5,
+  vLineWidth: () => 0,
+  hLineColor: () => '#b9c4bf',
+  paddingTop: () => 2.5,
+  paddingBottom: () => 2.5,
+};
 
 /** Minutes between a tap and its arrival from which the report says so. */
 const LATE_MINUTES = 15;
 
 function lateWords(events: readonly RecordedEvent[], zone: string): string[] {
-  const late = events.filter((each) => each.receivedAt && Date.parse(each.receivedAt) - Date.parse(each.at) > LATE_MINUTES * 60_000);
+  const late = events.filter(
+    (each) => each.receivedAt && Date.parse(each.receivedAt) - Date.parse(each.at) > LATE_MINUTES * 60_000,
+  );
   const last = late.at(-1);
   if (!last) return [];
-  return [`${late.length} of ${events.length} entries were made without a connection and reached the server later, the last ${when(last.receivedAt!, zone)}`];
+  return [
+    `${late.length} of ${events.length} entries were made without a connection and ` +
+      `reached the server later, the last ${when(last.receivedAt!, zone)}`,
+  ];
 }
 
 /** The A4 evaluation report: the answer first, then every reason, the sheet, the round, signatures. */
@@ -86,17 +107,23 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
   const outcome = decided?.outcome ?? result.outcome;
   const overridden = decided !== null && decided.outcome !== result.outcome;
   const { analysis } = result;
-  const stationName = new Map(pack.plan.stations.map((each) => [each.id, each.name]));
   const head = (text: string): Content => ({ text, bold: true, fontSize: 11.5, margin: [0, 10, 0, 3] });
   const bulleted = (weighs: string): Content[] =>
-    result.reasons.filter((each) => each.weighs === weighs).map((each) => ({ text: `•  ${each.text}`, margin: [0, 1, 0, 1] }));
+    result.reasons
+      .filter((each) => each.weighs === weighs)
+      .map((each) => ({ text: `•  ${each.text}`, margin: [0, 1, 0, 1] }));
 
   const content: Content[] = [
     { text: subject.organisation, color: QUIET },
     { text: `Evaluation: ${pack.title}`, bold: true, fontSize: 17, margin: [0, 2, 0, 4] },
     {
       columns: [
-        { text: [{ text: `${name}\n`, bold: true, fontSize: 13 }, `Payroll ${person.payroll}, ${person.team}, ${person.site}`] },
+        {
+          text: [
+            { text: `${name}\n`, bold: true, fontSize: 13 },
+            `Payroll ${person.payroll}, ${person.team}, ${person.site}`,
+          ],
+        },
         {
           text: [
             { text: `${OUTCOME_WORDS[outcome]}\n`, bold: true, fontSize: 13 },
@@ -108,13 +135,20 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
       margin: [0, 0, 0, 4],
     },
     {
-      text: `Machine ${subject.machine} (${pack.variants.find((each) => each.id === pack.fitOut['variant'])?.name}). Evaluated ${longDate(localDate(record.startedAt ?? subject.createdAt, zone))} by ${evaluator}${evaluator === subject.preparedBy ? '' : `, prepared by ${subject.preparedBy}`}. ${subject.conditions}`,
+      text:
+        `Machine ${subject.machine} ` +
+        `(${pack.variants.find((each) => each.id === pack.fitOut['variant'])?.name}). ` +
+        `Evaluated ${longDate(localDate(record.startedAt ?? subject.createdAt, zone))} by ` +
+        `${evaluator}${evaluator === subject.preparedBy ? '' : `, prepared by ${subject.preparedBy}`}. ` +
+        `${subject.conditions}`,
       color: QUIET,
     },
     ...(overridden
       ? [
           {
-            text: `The trainer overrode the computed outcome "${OUTCOME_WORDS[result.outcome]}". Reason: ${decided.override ? overrideWords(decided.override) : 'none given'}`,
+            text:
+              `The trainer overrode the computed outcome "${OUTCOME_WORDS[result.outcome]}". ` +
+              `Reason: ${decided.override ? overrideWords(decided.override) : 'none given'}`,
             bold: true,
             margin: [0, 6, 0, 0],
           } as Content,
@@ -123,13 +157,21 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
     ...(record.takenOver.length > 0
       ? [
           {
-            text: record.takenOver.map((each) => `Taken over by ${each.by ?? 'another trainer'} on another device, ${when(each.at, zone)}: ${each.reason}`).join('\n'),
+            text: record.takenOver
+              .map(
+                (each) =>
+                  `Taken over by ${each.by ?? 'another trainer'} on another device, ` +
+                  `${when(each.at, zone)}: ${each.reason}`,
+              )
+              .join('\n'),
             margin: [0, 4, 0, 0],
           } as Content,
         ]
       : []),
     ...record.agreements.map((each): Content => ({
-      text: `${each.by ?? 'A second trainer'} agreed to "${OUTCOME_WORDS[each.outcome]}", ${when(each.at, zone)}: ${each.words}`,
+      text:
+        `${each.by ?? 'A second trainer'} agreed to "${OUTCOME_WORDS[each.outcome]}", ` +
+        `${when(each.at, zone)}: ${each.words}`,
       margin: [0, 4, 0, 0],
     })),
     head('Why'),
@@ -137,7 +179,10 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
     ...bulleted('for'),
     ...bulleted('note'),
     head('Planted faults'),
-    ...record.corrections.map((each): Content => ({ text: correctionWords(pack, each), margin: [0, 0, 0, 3] })),
+    ...record.corrections.map((each): Content => ({
+      text: correctionWords(pack, each),
+      margin: [0, 0, 0, 3],
+    })),
     analysis.detection.planted.length === 0
       ? { text: 'None planted.' }
       : {
@@ -167,7 +212,11 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
           ['Criterion', 'Weight', 'Credit', 'Because'].map((text) => ({ text, bold: true })),
           ...result.sections.flatMap((section) => [
             [
-              { text: `${section.title}${section.minimum === null ? '' : ` (minimum ${section.minimum} %)`}`, bold: true, colSpan: 2 },
+              {
+                text: `${section.title}${section.minimum === null ? '' : ` (minimum ${section.minimum} %)`}`,
+                bold: true,
+                colSpan: 2,
+              },
               '',
               { text: section.score === null ? 'n/a' : `${section.score} %`, bold: true },
               '',
@@ -184,34 +233,26 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
     },
     head('The round'),
     {
-      ul: [
-        `Coverage: ${analysis.coverage.done} done, ${analysis.coverage.prompted} prompted, ${analysis.coverage.missed} missed of ${analysis.coverage.total}${analysis.coverage.share === null ? '' : ` (${Math.round(analysis.coverage.share * 1000) / 10} % weighted)`}`,
-        `Critical omissions: ${analysis.coverage.criticalOmissions.length === 0 ? 'none' : analysis.coverage.criticalOmissions.map((each) => `${each.id} ${each.part}`).join('; ')}`,
-        `Path: ${analysis.path.direction ?? 'not walked'}, ${
-          analysis.path.closed
-            ? 'ring closed'
-            : `ring not closed (${
-                analysis.path.gaps
-                  .flat()
-                  .map((id) => stationName.get(id))
-                  .join(', ') || 'did not end where it began'
-              })`
-        }, ${analysis.path.metres.toFixed(0)} m walked, shortest ${analysis.path.shortestTour.toFixed(0)} m`,
-        `Start: ${analysis.start.station === null ? 'none' : stationName.get(analysis.start.station)}${analysis.start.share === null ? ' (first round on record)' : `, the same in ${Math.round(analysis.start.share * 100)} % of ${analysis.start.earlier} earlier rounds`}`,
-        `Pace: ${analysis.pace.seconds === null ? 'round open' : `${Math.round(analysis.pace.seconds)} s against an honest floor of ${Math.round(analysis.pace.floorSeconds)} s`}`,
-        `Detection: ${analysis.detection.hits} of ${analysis.detection.planted.length} planted faults, ${analysis.detection.falseAlarms} false alarms${analysis.detection.sensitivity ? `, d' ${analysis.detection.sensitivity.dPrime.toFixed(2)}, c ${analysis.detection.sensitivity.criterion.toFixed(2)}` : ''}${analysis.detection.interval ? ` (hit rate interval ${Math.round(analysis.detection.interval.low * 100)} to ${Math.round(analysis.detection.interval.high * 100)} %)` : ''}`,
-      ],
+      ul: roundWords(analysis, pack),
     },
     ...lateWords(events, zone).map((text): Content => ({ text, margin: [0, 6, 0, 0] })),
-    ...(record.notes.length > 0 ? [head('Notes'), { ul: record.notes.map((each) => each.words) } as Content] : []),
+    ...(record.notes.length > 0
+      ? [head('Notes'), { ul: record.notes.map((each) => each.words) } as Content]
+      : []),
     {
-      columns: [signature(record, 'trainer', record.signatures.get('trainer')?.by ?? evaluator, zone), signature(record, 'operator', name, zone)],
+      columns: [
+        signature(record, 'trainer', record.signatures.get('trainer')?.by ?? evaluator, zone),
+        signature(record, 'operator', name, zone),
+      ],
       columnGap: 30,
       margin: [0, 16, 0, 0],
       unbreakable: true,
     } as Content,
     {
-      text: `Class content ${pack.id} revision ${pack.revision}, ${pack.hash.slice(0, 16)}. A training record: the maker's manual, the employer's rules, local law and licensed trades come first.`,
+      text:
+        `Class content ${pack.id} revision ${pack.revision}, ${pack.hash.slice(0, 16)}. A ` +
+        "training record: the maker's manual, the employer's rules, local law and licensed " +
+        'trades come first.',
       fontSize: 7.5,
       color: QUIET,
       margin: [0, 12, 0, 0],
@@ -222,7 +263,12 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
     pageSize: 'A4',
     pageMargins: [42, 42, 42, 42],
     content,
-    footer: (page, pages) => ({ text: `${name}  ·  ${page} of ${pages}`, alignment: 'center', fontSize: 7.5, color: QUIET }),
+    footer: (page, pages) => ({
+      text: `${name}  ·  ${page} of ${pages}`,
+      alignment: 'center',
+      fontSize: 7.5,
+      color: QUIET,
+    }),
   };
 }
 
@@ -241,7 +287,10 @@ export interface CardSubject {
   address: string;
 }
 
-/** The wallet card, 85.6 x 54 mm, two faces: who, what, until when, and the address that answers valid or not valid today. */
+/**
+ * The wallet card, 85.6 x 54 mm, two faces: who, what, until when, and the address that answers valid or
+ * not valid today.
+ */
 export function cardDocument(subject: CardSubject): TDocumentDefinitions {
   return {
     info: { title: `Card ${subject.name}` },
@@ -260,17 +309,32 @@ export function cardDocument(subject: CardSubject): TDocumentDefinitions {
               { text: 'Re-evaluation due by', fontSize: 7, color: QUIET },
               { text: longDate(subject.until), bold: true, fontSize: 12 },
               { text: `Trained and evaluated ${longDate(subject.on)}`, fontSize: 7.5, margin: [0, 4, 0, 0] },
-              { text: `by ${subject.by}${subject.overridden ? ', against the computed outcome' : ''}`, fontSize: 7.5 },
+              {
+                text: `by ${subject.by}${subject.overridden ? ', against the computed outcome' : ''}`,
+                fontSize: 7.5,
+              },
             ],
           },
           { width: 78, qr: subject.address, fit: 76, foreground: INK, eccLevel: 'M' },
         ],
       },
-      { text: 'Scan to see whether this card is valid today.', fontSize: 6.5, color: QUIET, absolutePosition: { x: 12, y: 138 } },
-      { text: 'Familiarised with', bold: true, fontSize: 9, pageBreak: 'before' },
-      { text: subject.familiarisedWith.join(', ') || 'no machine on record', fontSize: 8, margin: [0, 2, 0, 6] },
       {
-        text: "Holds only for this class of machine, with familiarisation on the particular machine, at this employer, while the card is valid. The maker's manual, the employer's rules and local law come first. Hand the card in when asked.",
+        text: 'Scan to see whether this card is valid today.',
+        fontSize: 6.5,
+        color: QUIET,
+        absolutePosition: { x: 12, y: 138 },
+      },
+      { text: 'Familiarised with', bold: true, fontSize: 9, pageBreak: 'before' },
+      {
+        text: subject.familiarisedWith.join(', ') || 'no machine on record',
+        fontSize: 8,
+        margin: [0, 2, 0, 6],
+      },
+      {
+        text:
+          'Holds only for this class of machine, with familiarisation on the particular ' +
+          "machine, at this employer, while the card is valid. The maker's manual, the " +
+          "employer's rules and local law come first. Hand the card in when asked.",
         fontSize: 7,
       },
       { text: subject.address, fontSize: 6, color: QUIET, margin: [0, 8, 0, 0] },

@@ -1,4 +1,4 @@
-import { standing } from '@rounds/core';
+import { standing } from '@rounds/core/certification';
 import { asc, eq } from 'drizzle-orm';
 import { eventsByPerson, readRules } from '../certification/standings';
 import { effectivePackOf } from '../classes/packs';
@@ -18,7 +18,12 @@ export async function reportSubject(house: House, row: EvaluationRow): Promise<R
     earlierStarts: row.earlierStarts,
     conditions: row.conditions,
     createdAt: row.createdAt,
-    person: { name: `${who!.givenName} ${who!.familyName}`, payroll: who!.payroll, team: who!.team, site: who!.site },
+    person: {
+      name: `${who!.givenName} ${who!.familyName}`,
+      payroll: who!.payroll,
+      team: who!.team,
+      site: who!.site,
+    },
     preparedBy: trainer!.name,
     machine: machine!.name,
     zone: await siteTimeZone(house),
@@ -26,8 +31,15 @@ export async function reportSubject(house: House, row: EvaluationRow): Promise<R
   };
 }
 
-/** Gathers what a wallet card is made from: the certificate as it was given, and the machines on record today. */
-export async function cardSubject(house: House, card: typeof certificate.$inferSelect, base: string): Promise<CardSubject> {
+/**
+ * Gathers what a wallet card is made from: the certificate as it was given, and the machines on record
+ * today.
+ */
+export async function cardSubject(
+  house: House,
+  card: typeof certificate.$inferSelect,
+  base: string,
+): Promise<CardSubject> {
   const [who] = await house.db.select().from(person).where(eq(person.id, card.personId));
   const [cls] = await house.db.select().from(machineClass).where(eq(machineClass.id, card.classId));
   const [event] = await house.db
@@ -37,7 +49,8 @@ export async function cardSubject(house: House, card: typeof certificate.$inferS
     .where(eq(certificationEventRow.id, card.eventId))
     .orderBy(asc(certificationEventRow.seq));
   const history = (await readRules(house.db)).of(who!.site, card.classId);
-  const events = (await eventsByPerson(house.db, [card.personId])).get(card.personId)?.get(card.classId) ?? [];
+  const events =
+    (await eventsByPerson(house.db, [card.personId])).get(card.personId)?.get(card.classId) ?? [];
   const given = standing(
     events.filter((each) => each.on <= event!.on),
     history,

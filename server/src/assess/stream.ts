@@ -1,21 +1,22 @@
 import { randomBytes } from 'node:crypto';
+import { localDate } from '@rounds/core/calendar';
+import type { EffectivePack } from '@rounds/core/catalogue';
+import type { CertificationEventBody } from '@rounds/core/certification';
 import {
   agreementNeeded,
   appraise,
   EVENT_VERSION,
   EvaluationFold,
-  faultName,
-  localDate,
   readStoredEvents,
   stillPlanted,
   undoProblem,
   type Appraisal,
-  type CertificationEventBody,
-  type EffectivePack,
   type EvaluationEvent,
   type EvaluationRecord,
   type RecordedEvent,
-} from '@rounds/core';
+  phaseOf,
+  faultNameIn,
+} from '@rounds/core/evaluation';
 import { asc, eq, inArray } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { standingsToday } from '../certification/standings';
@@ -64,32 +65,32 @@ interface HeldEvaluation {
   appraisal: () => Appraisal;
 }
 
-/** Where an evaluation stands, for lists. */
-function phaseOf(record: EvaluationRecord): EvaluationRow['phase'] {
-  if (record.decision) return record.signatures.size === 2 ? 'closed' : 'signing';
-  if (record.startedAt === null) return 'prepared';
-  if (record.endedAt === null) return 'running';
-  return stillPlanted(record).length > 0 ? 'retrieving' : 'reviewing';
-}
-
-function nameOf(pack: EffectivePack, fault: string): string {
-  const found = pack.faults.find((each) => each.id === fault);
-  return found ? faultName(found) : fault;
-}
-
-/** Refuses an instant that lies ahead of the clock, before the preparation, or longer ago than a device may be without connection. */
+/**
+ * Refuses an instant that lies ahead of the clock, before the preparation, or longer ago than a device may
+ * be without connection.
+ */
 function checkInstant(at: string, row: EvaluationRow, now: Date): void {
   const skew = CLOCK_SKEW_MINUTES * 60_000;
   const instant = Date.parse(at);
-  const off = (why: string) => new ProblemError('clock-off', `${why}. Nothing was recorded of this send; set the clock of the device and send again.`);
+  const off = (why: string) =>
+    new ProblemError(
+      'clock-off',
+      `${why}. Nothing was recorded of this send; set the clock of the device and send again.`,
+    );
   if (instant > now.getTime() + skew) throw off('This was dated ahead of the time here');
-  if (instant < Date.parse(row.createdAt) - skew) throw off('This was dated before the evaluation was prepared');
-  if (instant < now.getTime() - OFFLINE_DAYS * 86_400_000) throw off(`This was dated more than ${OFFLINE_DAYS} days ago`);
+  if (instant < Date.parse(row.createdAt) - skew)
+    throw off('This was dated before the evaluation was prepared');
+  if (instant < now.getTime() - OFFLINE_DAYS * 86_400_000)
+    throw off(`This was dated more than ${OFFLINE_DAYS} days ago`);
 }
 
 /** Refuses a name of something that the class, as it was composed, does not have. */
 function checkNames({ body }: EvaluationEvent, pack: EffectivePack): void {
-  const unknown = (what: string) => new ProblemError('unknown-row', `${what} is not part of this class as it was composed. The tap was not recorded.`);
+  const unknown = (what: string) =>
+    new ProblemError(
+      'unknown-row',
+      `${what} is not part of this class as it was composed. The tap was not recorded.`,
+    );
   const fault = (id: string) => pack.faults.some((each) => each.id === id);
   const checkpoint = (id: string) => pack.checkpoints.some((each) => each.id === id);
   switch (body.kind) {
@@ -99,19 +100,23 @@ function checkNames({ body }: EvaluationEvent, pack: EffectivePack): void {
       if (!fault(body.fault)) throw unknown(`Fault ${body.fault}`);
       break;
     case 'arrived':
-      if (!pack.plan.stations.some((each) => each.id === body.station)) throw unknown(`Station ${body.station}`);
+      if (!pack.plan.stations.some((each) => each.id === body.station))
+        throw unknown(`Station ${body.station}`);
       break;
     case 'checked':
       if (!checkpoint(body.checkpoint)) throw unknown(`Checkpoint ${body.checkpoint}`);
       break;
     case 'reported':
-      if (!checkpoint(body.checkpoint) || (body.fault !== null && !fault(body.fault))) throw unknown(`Fault ${body.fault ?? body.checkpoint}`);
+      if (!checkpoint(body.checkpoint) || (body.fault !== null && !fault(body.fault)))
+        throw unknown(`Fault ${body.fault ?? body.checkpoint}`);
       break;
     case 'scored':
-      if (!pack.sheet.sections.some((section) => section.criteria.some((each) => each.id === body.criterion))) throw unknown(`Criterion ${body.criterion}`);
+      if (!pack.sheet.sections.some((section) => section.criteria.some((each) => each.id === body.criterion)))
+        throw unknown(`Criterion ${body.criterion}`);
       break;
     case 'critical-error':
-      if (!pack.sheet.criticalErrors.some((each) => each.id === body.error)) throw unknown(`Critical error ${body.error}`);
+      if (!pack.sheet.criticalErrors.some((each) => each.id === body.error))
+        throw unknown(`Critical error ${body.error}`);
       break;
     default:
       break;
@@ -124,19 +129,30 @@ function checkTurn(event: EvaluationEvent, held: HeldEvaluation, caller: Caller)
   const { pack } = held;
   const { record } = held.fold;
   const signing = body.kind === 'signed' || body.kind === 'signed-by-name';
-  if (record.decision && record.signatures.size === 2) throw new ProblemError('evaluation-closed', 'This evaluation is signed by both and closed.');
-  if (record.decision && !signing && body.kind !== 'taken-over') throw new ProblemError('evaluation-closed', 'This evaluation is decided; only signatures may be added.');
+  if (record.decision && record.signatures.size === 2)
+    throw new ProblemError('evaluation-closed', 'This evaluation is signed by both and closed.');
+  if (record.decision && !signing && body.kind !== 'taken-over')
+    throw new ProblemError('evaluation-closed', 'This evaluation is decided; only signatures may be added.');
   if (signing) {
     if (!record.decision) throw new ProblemError('not-decided', 'Decide first, then sign.');
-    if (record.signatures.has(body.role)) throw new ProblemError('signed-already', `The ${body.role} has signed already; a signature is not replaced.`);
+    if (record.signatures.has(body.role))
+      throw new ProblemError(
+        'signed-already',
+        `The ${body.role} has signed already; a signature is not replaced.`,
+      );
   }
-  const plantOrder = (why: string) => new ProblemError('plant-order', `${why} Nothing was recorded; look at what is in the machine.`);
-  if (body.kind === 'planted' && record.inMachine.includes(body.fault)) throw plantOrder(`"${nameOf(pack, body.fault)}" is recorded as planted already.`);
-  if (body.kind === 'retrieved' && !record.inMachine.includes(body.fault)) throw plantOrder(`"${nameOf(pack, body.fault)}" is not recorded as in the machine.`);
+  const plantOrder = (why: string) =>
+    new ProblemError('plant-order', `${why} Nothing was recorded; look at what is in the machine.`);
+  if (body.kind === 'planted' && record.inMachine.includes(body.fault))
+    throw plantOrder(`"${faultNameIn(pack, body.fault)}" is recorded as planted already.`);
+  if (body.kind === 'retrieved' && !record.inMachine.includes(body.fault))
+    throw plantOrder(`"${faultNameIn(pack, body.fault)}" is not recorded as in the machine.`);
   if (body.kind === 'plant-corrected') {
     const known = [...record.inMachine, ...record.retrieved];
-    if (!known.includes(body.fault)) throw plantOrder(`"${nameOf(pack, body.fault)}" is not recorded as planted.`);
-    if (body.says === 'still-in' && record.inMachine.includes(body.fault)) throw plantOrder(`"${nameOf(pack, body.fault)}" is recorded as in the machine already.`);
+    if (!known.includes(body.fault))
+      throw plantOrder(`"${faultNameIn(pack, body.fault)}" is not recorded as planted.`);
+    if (body.says === 'still-in' && record.inMachine.includes(body.fault))
+      throw plantOrder(`"${faultNameIn(pack, body.fault)}" is recorded as in the machine already.`);
   }
   if (body.kind === 'undone') {
     const problem = undoProblem(record, body.event);
@@ -145,28 +161,39 @@ function checkTurn(event: EvaluationEvent, held: HeldEvaluation, caller: Caller)
   if (body.kind === 'decided') checkDecision(body, held, caller);
 }
 
-function checkDecision(body: Extract<EvaluationEvent['body'], { kind: 'decided' }>, held: HeldEvaluation, caller: Caller): void {
+function checkDecision(
+  body: Extract<EvaluationEvent['body'], { kind: 'decided' }>,
+  held: HeldEvaluation,
+  caller: Caller,
+): void {
   const { pack } = held;
   const { record } = held.fold;
   const left = stillPlanted(record);
   if (left.length > 0)
     throw new ProblemError(
       'planted-faults-remain',
-      `No outcome yet: ${left.length === 1 ? 'one planted fault is' : `${left.length} planted faults are`} not ticked out (${left.map((id) => nameOf(pack, id)).join('; ')}).`,
+      'No outcome yet: ' +
+        `${left.length === 1 ? 'one planted fault is' : `${left.length} planted faults are`} ` +
+        `not ticked out (${left.map((id) => faultNameIn(pack, id)).join('; ')}).`,
     );
   const computed = held.appraisal();
-  if (computed.outcome === 'incomplete')
-    throw new ProblemError(
-      'not-complete',
-      `No outcome yet: ${computed.unscored.length > 0 ? `${computed.unscored.length} criteria are not scored` : 'the round has not been started and ended'}.`,
-    );
+  if (computed.outcome === 'incomplete') {
+    const open = computed.unscored.length;
+    const why = open > 0 ? `${open} criteria are not scored` : 'the round has not been started and ended';
+    throw new ProblemError('not-complete', `No outcome yet: ${why}.`);
+  }
   if (computed.outcome !== body.outcome && !body.override)
-    throw new ProblemError('override-needs-reason', `The computed outcome is "${computed.outcome}". Deciding "${body.outcome}" needs a reason, which stays on record.`);
+    throw new ProblemError(
+      'override-needs-reason',
+      `The computed outcome is "${computed.outcome}". Deciding "${body.outcome}" needs a ` +
+        'reason, which stays on record.',
+    );
   const lifted = agreementNeeded(pack, record, computed, body.outcome);
   if (lifted.length > 0 && !agreedByAnother(record, body.outcome, caller))
     throw new ProblemError(
       'agreement-needed',
-      `Deciding "${body.outcome}" would pass over: ${lifted.join('; ')}. A second trainer must agree to it first, with their own name and password.`,
+      `Deciding "${body.outcome}" would pass over: ${lifted.join('; ')}. A second trainer ` +
+        'must agree to it first, with their own name and password.',
     );
 }
 
@@ -174,15 +201,25 @@ function checkDecision(body: Extract<EvaluationEvent['body'], { kind: 'decided' 
 const WEIGHTY = new Set(['critical-error', 'plant-corrected', 'reported', 'checked', 'round-ended']);
 
 function agreedByAnother(record: EvaluationRecord, outcome: string, decider: Caller): boolean {
-  const agreed = record.inForce.findLastIndex(({ body, account: by }) => body.kind === 'agreed' && body.outcome === outcome && by !== decider.id);
+  const agreed = record.inForce.findLastIndex(
+    ({ body, account: by }) => body.kind === 'agreed' && body.outcome === outcome && by !== decider.id,
+  );
   return agreed >= 0 && agreed > record.inForce.findLastIndex(({ body }) => WEIGHTY.has(body.kind));
 }
 
 /** Who writes to an evaluation: a device that holds it, or the server itself for an account. */
 type Writer = { device: string } | 'server';
 
-/** Evaluations as streams; `now` is when events arrive, null for each its own instant. The projection is the list columns and, once both have signed, the certification events and the card. */
-function evaluationStream(now: Date | null, caller: Caller, writer: Writer, given: Day): StreamKind<EvaluationRow, HeldEvaluation, EvaluationEvent> {
+/**
+ * Evaluations as streams; `now` is when events arrive, null for each its own instant. The projection is the
+ * list columns and, once both have signed, the certification events and the card.
+ */
+function evaluationStream(
+  now: Date | null,
+  caller: Caller,
+  writer: Writer,
+  given: Day,
+): StreamKind<EvaluationRow, HeldEvaluation, EvaluationEvent> {
   return {
     name: (row) => `evaluation ${row.id}`,
     async hold(db, key) {
@@ -193,7 +230,8 @@ function evaluationStream(now: Date | null, caller: Caller, writer: Writer, give
       let known: { events: number; appraisal: Appraisal } | null = null;
       const appraisal = () => {
         const events = fold.record.inForce.length;
-        if (known?.events !== events) known = { events, appraisal: appraise(pack, fold.record, row!.earlierStarts) };
+        if (known?.events !== events)
+          known = { events, appraisal: appraise(pack, fold.record, row!.earlierStarts) };
         return known.appraisal;
       };
       return { row: row!, pack, fold, appraisal };
@@ -211,7 +249,8 @@ function evaluationStream(now: Date | null, caller: Caller, writer: Writer, give
         if (row.holderDevice !== null && (row.holderDevice !== writer.device || row.holderId !== caller.id))
           throw new ProblemError(
             'evaluation-held',
-            'Another device holds this evaluation, so these taps were not sent. They are kept here; take the evaluation over to send them.',
+            'Another device holds this evaluation, so these taps were not sent. They are kept ' +
+              'here; take the evaluation over to send them.',
           );
         if (now) checkInstant(event.at, row, now);
       }
@@ -229,7 +268,13 @@ function evaluationStream(now: Date | null, caller: Caller, writer: Writer, give
         body,
         receivedAt: now?.toISOString() ?? at,
       }));
-      return (await db.insert(evaluationEventRow).values(rows).onConflictDoNothing().returning({ id: evaluationEventRow.id })).length;
+      return (
+        await db
+          .insert(evaluationEventRow)
+          .values(rows)
+          .onConflictDoNothing()
+          .returning({ id: evaluationEventRow.id })
+      ).length;
     },
     async project(db, _key, held, taken) {
       const lines = taken.flatMap((event): AuditLine[] => auditLine(held.row, event));
@@ -242,23 +287,51 @@ function evaluationStream(now: Date | null, caller: Caller, writer: Writer, give
 function auditLine(row: EvaluationRow, { body }: EvaluationEvent): AuditLine[] {
   switch (body.kind) {
     case 'decided':
-      return [{ act: 'evaluation-decided', subject: row.id, detail: { outcome: body.outcome, override: body.override ?? null } }];
+      return [
+        {
+          act: 'evaluation-decided',
+          subject: row.id,
+          detail: { outcome: body.outcome, override: body.override ?? null },
+        },
+      ];
     case 'agreed':
-      return [{ act: 'evaluation-agreed', subject: row.id, detail: { outcome: body.outcome, words: body.words } }];
+      return [
+        { act: 'evaluation-agreed', subject: row.id, detail: { outcome: body.outcome, words: body.words } },
+      ];
     case 'taken-over':
       return [{ act: 'evaluation-taken-over', subject: row.id, detail: { reason: body.reason } }];
     case 'plant-corrected':
-      return [{ act: 'plant-corrected', subject: row.id, detail: { fault: body.fault, says: body.says, reason: body.reason } }];
+      return [
+        {
+          act: 'plant-corrected',
+          subject: row.id,
+          detail: { fault: body.fault, says: body.says, reason: body.reason },
+        },
+      ];
     case 'signed':
     case 'signed-by-name':
-      return [{ act: 'evaluation-signed', subject: row.id, detail: { role: body.role, typed: body.kind === 'signed-by-name' } }];
+      return [
+        {
+          act: 'evaluation-signed',
+          subject: row.id,
+          detail: { role: body.role, typed: body.kind === 'signed-by-name' },
+        },
+      ];
     default:
       return [];
   }
 }
 
-/** Remakes the list columns from the events and, once signed by both, records the outcome and hands out the card. */
-async function projectEvaluation(db: Database, held: HeldEvaluation, caller: Caller, { zone, today }: Day): Promise<AuditLine[]> {
+/**
+ * Remakes the list columns from the events and, once signed by both, records the outcome and hands out the
+ * card.
+ */
+async function projectEvaluation(
+  db: Database,
+  held: HeldEvaluation,
+  caller: Caller,
+  { zone, today }: Day,
+): Promise<AuditLine[]> {
   const { row, pack } = held;
   const { record } = held.fold;
   const result = held.appraisal();
@@ -275,7 +348,7 @@ async function projectEvaluation(db: Database, held: HeldEvaluation, caller: Cal
       overridden,
       computed: decision ? result.outcome : null,
       decidedBy: decision?.account ?? null,
-      stillPlanted: result.stillPlanted.map((id) => ({ fault: id, name: nameOf(pack, id) })),
+      stillPlanted: result.stillPlanted.map((id) => ({ fault: id, name: faultNameIn(pack, id) })),
     })
     .where(eq(evaluation.id, row.id));
   if (phase !== 'closed' || !decision) return [];
@@ -289,20 +362,46 @@ async function projectEvaluation(db: Database, held: HeldEvaluation, caller: Cal
     ...(result.score === null ? {} : { score: result.score }),
     ...(overridden ? { overridden: true, computed: result.outcome } : {}),
   };
-  const fact = (event: CertificationEventBody): CertificationFact => ({ id: uuidv7(), on, body: event, evaluationId: row.id });
+  const fact = (event: CertificationEventBody): CertificationFact => ({
+    id: uuidv7(),
+    on,
+    body: event,
+    evaluationId: row.id,
+  });
   const outcome = fact(body);
-  const facts = passed ? [outcome, fact({ kind: 'familiarised', unit: machine?.name ?? 'unknown' })] : [outcome];
+  const facts = passed
+    ? [outcome, fact({ kind: 'familiarised', unit: machine?.name ?? 'unknown' })]
+    : [outcome];
   // Whoever signs last, the outcome is that of the one who decided.
   const decider = { ...caller, id: decision.account ?? caller.id };
-  await append(db, certificationStream(today), { personId: row.personId, classId: row.classId }, facts, decider);
-  const closed = { act: passed ? 'evaluation-passed' : 'evaluation-failed', subject: row.id, detail: { outcome: decision.outcome, overridden } };
+  await append(
+    db,
+    certificationStream(today),
+    { personId: row.personId, classId: row.classId },
+    facts,
+    decider,
+  );
+  const closed = {
+    act: passed ? 'evaluation-passed' : 'evaluation-failed',
+    subject: row.id,
+    detail: { outcome: decision.outcome, overridden },
+  };
   if (!passed) return [closed];
   const token = randomBytes(16).toString('base64url');
-  await db.insert(certificate).values({ token, personId: row.personId, classId: row.classId, eventId: outcome.id, evaluationId: row.id });
+  await db.insert(certificate).values({
+    token,
+    personId: row.personId,
+    classId: row.classId,
+    eventId: outcome.id,
+    evaluationId: row.id,
+  });
   return [closed];
 }
 
-/** The site's time zone and today, with the standings as of it: what an append needs to know before its transaction. */
+/**
+ * The site's time zone and today, with the standings as of it: what an append needs to know before its
+ * transaction.
+ */
 export interface Day {
   zone: string;
   today: string;
@@ -312,7 +411,10 @@ export async function dayOf(house: House): Promise<Day> {
   return { zone: await siteTimeZone(house), today: await standingsToday(house) };
 }
 
-/** Adds events to an evaluation within a transaction. `writer` is the device that sends them, or the server where it writes for the caller. */
+/**
+ * Adds events to an evaluation within a transaction. `writer` is the device that sends them, or the server
+ * where it writes for the caller.
+ */
 export async function appendWithin(
   db: Database,
   house: House,
@@ -326,12 +428,24 @@ export async function appendWithin(
 }
 
 /** Adds events to an evaluation, all or none. */
-export async function appendToEvaluation(house: House, caller: Caller, row: EvaluationRow, writer: Writer, events: readonly EvaluationEvent[]): Promise<void> {
+export async function appendToEvaluation(
+  house: House,
+  caller: Caller,
+  row: EvaluationRow,
+  writer: Writer,
+  events: readonly EvaluationEvent[],
+): Promise<void> {
   const day = await dayOf(house);
   await house.db.transaction((db) => appendWithin(db, house, day, caller, row, writer, events));
 }
 
 /** Adds events of the past to an evaluation, for the demo: they arrived when they were made. */
-export async function appendPast(db: Database, caller: Caller, row: EvaluationRow, events: readonly EvaluationEvent[], given: Day): Promise<void> {
+export async function appendPast(
+  db: Database,
+  caller: Caller,
+  row: EvaluationRow,
+  events: readonly EvaluationEvent[],
+  given: Day,
+): Promise<void> {
   await append(db, evaluationStream(null, caller, 'server', given), row, events, caller);
 }

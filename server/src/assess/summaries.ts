@@ -29,7 +29,12 @@ async function rowsOf(house: House, filter: SummaryFilter) {
     const [at, id] = readCursor(filter.cursor, place);
     after = sql`(${micros}::numeric, ${evaluation.id}) < (${at}::numeric, ${id}::uuid)`;
   }
-  const open = filter.open === undefined ? undefined : filter.open ? ne(evaluation.phase, 'closed') : eq(evaluation.phase, 'closed');
+  const open =
+    filter.open === undefined
+      ? undefined
+      : filter.open
+        ? ne(evaluation.phase, 'closed')
+        : eq(evaluation.phase, 'closed');
   return house.db
     .select({
       e: getTableColumns(evaluation),
@@ -62,8 +67,14 @@ async function rowsOf(house: House, filter: SummaryFilter) {
 
 type Row = Awaited<ReturnType<typeof rowsOf>>[number];
 
-/** A row as a caller may see it: the person evaluated learns nothing of plants before the decision, not even that there are any. */
-function shown(caller: Caller, { e, given, family, classTitle, unitName, trainerName, deciderName }: Row): EvaluationSummary {
+/**
+ * A row as a caller may see it: the person evaluated learns nothing of plants before the decision, not even
+ * that there are any.
+ */
+function shown(
+  caller: Caller,
+  { e, given, family, classTitle, unitName, trainerName, deciderName }: Row,
+): EvaluationSummary {
   const open = seesKey(caller, e);
   const phase = e.phase as EvaluationSummary['phase'];
   return {
@@ -86,19 +97,33 @@ function shown(caller: Caller, { e, given, family, classTitle, unitName, trainer
 }
 
 /** Evaluations in list form, newest first. */
-export async function summaryRows(house: House, caller: Caller, filter: SummaryFilter): Promise<EvaluationSummary[]> {
+export async function summaryRows(
+  house: House,
+  caller: Caller,
+  filter: SummaryFilter,
+): Promise<EvaluationSummary[]> {
   return (await rowsOf(house, filter)).map((row) => shown(caller, row));
 }
 
 /** A page of evaluations, newest first, with the place of the next one. */
-export async function summaryPage(house: House, caller: Caller, filter: SummaryFilter & { limit: number }): Promise<{ rows: EvaluationSummary[]; next: string | null }> {
+export async function summaryPage(
+  house: House,
+  caller: Caller,
+  filter: SummaryFilter & { limit: number },
+): Promise<{ rows: EvaluationSummary[]; next: string | null }> {
   const rows = await rowsOf(house, { ...filter, limit: filter.limit + 1 });
   const page = rows.slice(0, filter.limit);
   const last = page.at(-1);
-  return { rows: page.map((row) => shown(caller, row)), next: rows.length > filter.limit && last ? writeCursor([last.at, last.e.id]) : null };
+  return {
+    rows: page.map((row) => shown(caller, row)),
+    next: rows.length > filter.limit && last ? writeCursor([last.at, last.e.id]) : null,
+  };
 }
 
-/** Faults still in machines, for everybody who works with them but the person they were planted for. Whose evaluation it is stays with those who may see it. */
+/**
+ * Faults still in machines, for everybody who works with them but the person they were planted for. Whose
+ * evaluation it is stays with those who may see it.
+ */
 export async function plantedRows(house: House, caller: Caller): Promise<PlantedNow[]> {
   if (caller.role === 'operator') return [];
   const rows = await house.db

@@ -1,5 +1,5 @@
 import { routes, type RouteAnswer } from '@rounds/contract';
-import { longDate, rulesOn, standing, type ScopedRules, type Standing } from '@rounds/core';
+import { longDate, rulesOn, standing, type ScopedRules, type Standing } from '@rounds/core/certification';
 import { desc, eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
@@ -16,24 +16,54 @@ type Effect = RouteAnswer<typeof routes.previewRules>['rows'][number];
 /** People who are named one by one in the preview of new rules. */
 const LISTED = 200;
 
-function scoped(body: { site: string | null; classId: string | null; effectiveFrom: string; rules: ScopedRules['rules']; given: ScopedRules['given'] }): ScopedRules {
-  return { site: body.site, classId: body.classId, from: body.effectiveFrom, rules: body.rules, given: body.given };
+function scoped(body: {
+  site: string | null;
+  classId: string | null;
+  effectiveFrom: string;
+  rules: ScopedRules['rules'];
+  given: ScopedRules['given'];
+}): ScopedRules {
+  return {
+    site: body.site,
+    classId: body.classId,
+    from: body.effectiveFrom,
+    rules: body.rules,
+    given: body.given,
+  };
 }
 
 async function checkScope(db: Database, today: string, set: ScopedRules): Promise<void> {
   if (set.from < today)
-    throw new ProblemError('date-in-past', `Rules begin today or later; ${longDate(set.from)} has passed, and what happened then stays judged by the rules of then.`);
-  if (set.classId !== null && (await db.select({ id: machineClass.id }).from(machineClass).where(eq(machineClass.id, set.classId))).length === 0)
+    throw new ProblemError(
+      'date-in-past',
+      `Rules begin today or later; ${longDate(set.from)} has passed, and what happened ` +
+        'then stays judged by the rules of then.',
+    );
+  if (
+    set.classId !== null &&
+    (await db.select({ id: machineClass.id }).from(machineClass).where(eq(machineClass.id, set.classId)))
+      .length === 0
+  )
     throw new ProblemError('not-found', `There is no machine class "${set.classId}".`);
-  if (set.site !== null && !(await sitesOf(db)).includes(set.site)) throw new ProblemError('not-found', `Nobody works at a site called "${set.site}".`);
+  if (set.site !== null && !(await sitesOf(db)).includes(set.site))
+    throw new ProblemError('not-found', `Nobody works at a site called "${set.site}".`);
 }
 
 /** Who would stand otherwise on the day a rule set begins. */
 async function effectsOf(db: Database, set: ScopedRules): Promise<{ affected: number; rows: Effect[] }> {
   const now = await readRules(db);
   const then = new Rules([...now.sets, set]);
-  const titles = new Map((await db.select({ id: machineClass.id, title: machineClass.title }).from(machineClass)).map((each) => [each.id, each.title]));
-  const people = await db.select().from(person).where(eq(person.active, true)).orderBy(person.familyName, person.givenName, person.id);
+  const titles = new Map(
+    (await db.select({ id: machineClass.id, title: machineClass.title }).from(machineClass)).map((each) => [
+      each.id,
+      each.title,
+    ]),
+  );
+  const people = await db
+    .select()
+    .from(person)
+    .where(eq(person.active, true))
+    .orderBy(person.familyName, person.givenName, person.id);
   const rows: Effect[] = [];
   let affected = 0;
   const shown = ({ status, until, mayOperate }: Standing) => ({ status, until, mayOperate });
@@ -50,7 +80,14 @@ async function effectsOf(db: Database, set: ScopedRules): Promise<{ affected: nu
         if (JSON.stringify(before) === JSON.stringify(after)) continue;
         affected += 1;
         if (rows.length < LISTED)
-          rows.push({ personId: who.id, personName: `${who.givenName} ${who.familyName}`, classId, classTitle: titles.get(classId) ?? classId, before, after });
+          rows.push({
+            personId: who.id,
+            personName: `${who.givenName} ${who.familyName}`,
+            classId,
+            classTitle: titles.get(classId) ?? classId,
+            before,
+            after,
+          });
       }
   }
   return { affected, rows };
@@ -84,7 +121,10 @@ export function certificationRoutes(router: Router, house: House): void {
         madeAt: new Date(set.createdAt).toISOString(),
       })),
       sites: await sitesOf(house.db),
-      classes: await house.db.select({ id: machineClass.id, title: machineClass.title }).from(machineClass).orderBy(machineClass.title),
+      classes: await house.db
+        .select({ id: machineClass.id, title: machineClass.title })
+        .from(machineClass)
+        .orderBy(machineClass.title),
     };
   });
 
@@ -112,7 +152,13 @@ export function certificationRoutes(router: Router, house: House): void {
         createdAt: house.now().toISOString(),
       });
       await projectStandings(db, today);
-      await note(db, caller, 'rules-set', set.from, { site: set.site, classId: set.classId, given: set.given, rules: set.rules, affected });
+      await note(db, caller, 'rules-set', set.from, {
+        site: set.site,
+        classId: set.classId,
+        given: set.given,
+        rules: set.rules,
+        affected,
+      });
     });
     return { done: true as const };
   });

@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { Role } from '@rounds/contract';
+import type { PlainDate } from '@rounds/core/calendar';
 import {
   certificationEventBody,
   rulesHistory,
@@ -8,11 +9,10 @@ import {
   standingUntilChange,
   type CertificationEvent,
   type GivenCertificates,
-  type PlainDate,
   type RulesHistory,
   type ScopedRules,
   type Standing,
-} from '@rounds/core';
+} from '@rounds/core/certification';
 import { and, asc, eq, gt, inArray, lte, or, sql } from 'drizzle-orm';
 import { lock, readSetting, siteToday, writeSetting, type Caller, type House } from '../data/context';
 import type { Database } from '../data/database';
@@ -20,7 +20,10 @@ import { certificationEventRow, person, ruleSetRow, standingRow } from '../data/
 
 type PersonRow = typeof person.$inferSelect;
 
-/** Whether a caller may see a person: operators themselves, supervisors their team, trainers and administrators everybody. */
+/**
+ * Whether a caller may see a person: operators themselves, supervisors their team, trainers and
+ * administrators everybody.
+ */
 export function maySee(caller: Caller, who: { id: string; team: string }): boolean {
   const all: readonly Role[] = ['trainer', 'administrator'];
   if (all.includes(caller.role)) return true;
@@ -75,9 +78,17 @@ export async function readRules(db: Database): Promise<Rules> {
 }
 
 /** Certification events by person, then class, each list in date order. */
-export async function eventsByPerson(db: Database, people?: readonly string[]): Promise<Map<string, Map<string, CertificationEvent[]>>> {
+export async function eventsByPerson(
+  db: Database,
+  people?: readonly string[],
+): Promise<Map<string, Map<string, CertificationEvent[]>>> {
   const rows = await db
-    .select({ personId: certificationEventRow.personId, classId: certificationEventRow.classId, on: certificationEventRow.on, body: certificationEventRow.body })
+    .select({
+      personId: certificationEventRow.personId,
+      classId: certificationEventRow.classId,
+      on: certificationEventRow.on,
+      body: certificationEventRow.body,
+    })
     .from(certificationEventRow)
     .where(people ? inArray(certificationEventRow.personId, [...people]) : undefined)
     .orderBy(asc(certificationEventRow.on), asc(certificationEventRow.seq));
@@ -97,14 +108,26 @@ const PROJECTION = 1;
 /** People whose standings are made in one go, so that others are answered in between. */
 const PORTION = 300;
 
-/** Makes the standings of people anew as of a date, in the given transaction. All people when none are named. */
-export async function projectStandings(db: Database, today: PlainDate, people?: readonly string[]): Promise<number> {
+/**
+ * Makes the standings of people anew as of a date, in the given transaction. All people when none are
+ * named.
+ */
+export async function projectStandings(
+  db: Database,
+  today: PlainDate,
+  people?: readonly string[],
+): Promise<number> {
   const rules = await readRules(db);
-  const wanted = people ? [...new Set(people)] : (await db.select({ id: person.id }).from(person).orderBy(person.id)).map((each) => each.id);
+  const wanted = people
+    ? [...new Set(people)]
+    : (await db.select({ id: person.id }).from(person).orderBy(person.id)).map((each) => each.id);
   let made = 0;
   for (let i = 0; i < wanted.length; i += PORTION) {
     const portion = wanted.slice(i, i + PORTION);
-    const who = await db.select({ id: person.id, site: person.site, born: person.born }).from(person).where(inArray(person.id, portion));
+    const who = await db
+      .select({ id: person.id, site: person.site, born: person.born })
+      .from(person)
+      .where(inArray(person.id, portion));
     const events = await eventsByPerson(db, portion);
     const rows = who.flatMap(({ id, site, born }) =>
       [...(events.get(id) ?? [])].map(([classId, list]) => {
@@ -113,7 +136,12 @@ export async function projectStandings(db: Database, today: PlainDate, people?: 
         return { personId: id, classId, status, mayOperate, until, asOf: today, nextChange, body: standing };
       }),
     );
-    const kept = new Map((await db.select().from(standingRow).where(inArray(standingRow.personId, portion))).map((row) => [`${row.personId} ${row.classId}`, row]));
+    const kept = new Map(
+      (await db.select().from(standingRow).where(inArray(standingRow.personId, portion))).map((row) => [
+        `${row.personId} ${row.classId}`,
+        row,
+      ]),
+    );
     // A row that says the same, and still will on the days to come, is left as it is.
     const changed = rows.filter((row) => !isStillRight(kept.get(`${row.personId} ${row.classId}`), row));
     for (let k = 0; k < changed.length; k += 500)
@@ -139,12 +167,17 @@ export async function projectStandings(db: Database, today: PlainDate, people?: 
 type Kept = typeof standingRow.$inferSelect;
 
 function isStillRight(kept: Kept | undefined, made: Kept): boolean {
-  return kept !== undefined && kept.asOf <= made.asOf && kept.nextChange === made.nextChange && isDeepStrictEqual(standingAt(kept.body, made.asOf), made.body);
+  return (
+    kept !== undefined &&
+    kept.asOf <= made.asOf &&
+    kept.nextChange === made.nextChange &&
+    isDeepStrictEqual(standingAt(kept.body, made.asOf), made.body)
+  );
 }
 
 /**
- * Today where the site is, once the kept standings are those of today: the ones whose span does not hold it are made again, the first time
- * a date is asked for. Also when a clock was set back.
+ * Today where the site is, once the kept standings are those of today: the ones whose span does not hold it
+ * are made again, the first time a date is asked for. Also when a clock was set back.
  */
 export async function standingsToday(house: House): Promise<PlainDate> {
   const today = await siteToday(house);
@@ -177,7 +210,9 @@ export async function standingsOf(
   people: readonly Pick<PersonRow, 'id'>[],
   today: PlainDate,
 ): Promise<Map<string, { classId: string; standing: Standing }[]>> {
-  const result = new Map<string, { classId: string; standing: Standing }[]>(people.map((each) => [each.id, []]));
+  const result = new Map<string, { classId: string; standing: Standing }[]>(
+    people.map((each) => [each.id, []]),
+  );
   if (people.length === 0) return result;
   const rows = await db
     .select({ personId: standingRow.personId, classId: standingRow.classId, body: standingRow.body })
@@ -189,12 +224,18 @@ export async function standingsOf(
       ),
     )
     .orderBy(standingRow.classId);
-  for (const row of rows) result.get(row.personId)!.push({ classId: row.classId, standing: standingAt(row.body, today) });
+  for (const row of rows)
+    result.get(row.personId)!.push({ classId: row.classId, standing: standingAt(row.body, today) });
   return result;
 }
 
 /** The kept standing of one person in one class; null where nothing is on record. */
-export async function standingOf(db: Database, personId: string, classId: string, today: PlainDate): Promise<Standing | null> {
+export async function standingOf(
+  db: Database,
+  personId: string,
+  classId: string,
+  today: PlainDate,
+): Promise<Standing | null> {
   const [row] = await db
     .select({ body: standingRow.body })
     .from(standingRow)

@@ -1,4 +1,5 @@
-import { certificationEventBody, type CertificationEventBody, type PlainDate } from '@rounds/core';
+import type { PlainDate } from '@rounds/core/calendar';
+import { certificationEventBody, type CertificationEventBody } from '@rounds/core/certification';
 import { inArray } from 'drizzle-orm';
 import { lock, lockShared } from '../data/context';
 import type { StreamKind } from '../data/append';
@@ -31,21 +32,47 @@ export function certificationStream(today: PlainDate): StreamKind<CertificationK
     },
     async recorded(db, key, ids) {
       const rows = await db
-        .select({ id: certificationEventRow.id, personId: certificationEventRow.personId, classId: certificationEventRow.classId })
+        .select({
+          id: certificationEventRow.id,
+          personId: certificationEventRow.personId,
+          classId: certificationEventRow.classId,
+        })
         .from(certificationEventRow)
         .where(inArray(certificationEventRow.id, [...ids]));
-      return new Map(rows.map((row) => [row.id, row.personId === key.personId && row.classId === key.classId ? 'here' : 'elsewhere']));
+      return new Map(
+        rows.map((row) => [
+          row.id,
+          row.personId === key.personId && row.classId === key.classId ? 'here' : 'elsewhere',
+        ]),
+      );
     },
     take(_held, { body }) {
       certificationEventBody.parse(body);
     },
     async write(db, key, events, caller) {
-      const rows = events.map(({ id, on, body, evaluationId }) => ({ id, ...key, on, body, evaluationId, accountId: caller.id }));
-      return (await db.insert(certificationEventRow).values(rows).onConflictDoNothing().returning({ id: certificationEventRow.id })).length;
+      const rows = events.map(({ id, on, body, evaluationId }) => ({
+        id,
+        ...key,
+        on,
+        body,
+        evaluationId,
+        accountId: caller.id,
+      }));
+      return (
+        await db
+          .insert(certificationEventRow)
+          .values(rows)
+          .onConflictDoNothing()
+          .returning({ id: certificationEventRow.id })
+      ).length;
     },
     async project(db, { personId, classId }, _held, taken) {
       await projectStandings(db, today, [personId]);
-      return taken.map(({ body, on }) => ({ act: 'certification-event', subject: personId, detail: { classId, on, kind: body.kind } }));
+      return taken.map(({ body, on }) => ({
+        act: 'certification-event',
+        subject: personId,
+        detail: { classId, on, kind: body.kind },
+      }));
     },
   };
 }

@@ -1,5 +1,5 @@
 import { routes, type PackDraft } from '@rounds/contract';
-import { packDifferences, type Pack, type PackError } from '@rounds/core';
+import { packDifferences, type Pack, type PackError } from '@rounds/core/catalogue';
 import { and, desc, eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { bind } from '../http/binder';
@@ -11,7 +11,10 @@ import { contentChanged, holdClass, nextRevision, packProblem, publishedPack, pu
 
 const NAME = 'draft';
 
-/** The draft as it is shown. What is wrong in it was found when it was saved; a draft of an earlier version is read once more. */
+/**
+ * The draft as it is shown. What is wrong in it was found when it was saved; a draft of an earlier version
+ * is read once more.
+ */
 async function draftOf(house: House, classId: string, db: Database = house.db): Promise<PackDraft | null> {
   const [found] = await db
     .select({ row: packDraft, by: account.name })
@@ -21,7 +24,13 @@ async function draftOf(house: House, classId: string, db: Database = house.db): 
   if (!found) return null;
   const { row, by } = found;
   const errors: PackError[] = row.errors ?? (await house.pool.run('readPack', row.source)).errors;
-  return { source: row.source, version: row.version, by: by ?? 'unknown', at: new Date(row.savedAt).toISOString(), errors };
+  return {
+    source: row.source,
+    version: row.version,
+    by: by ?? 'unknown',
+    at: new Date(row.savedAt).toISOString(),
+    errors,
+  };
 }
 
 /** The problem of a draft that another person saved in the meantime. */
@@ -29,8 +38,10 @@ function moved(draft: PackDraft | null): ProblemError {
   return new ProblemError(
     'draft-moved',
     draft
-      ? `${draft.by} saved this draft at ${draft.at.slice(11, 16)} UTC. Your text was not saved over it; copy what you need, then open the newer draft.`
-      : 'This draft was published or thrown away in the meantime. Your text is still here; save it as a new draft if you want it.',
+      ? `${draft.by} saved this draft at ${draft.at.slice(11, 16)} UTC. Your text was not ` +
+          'saved over it; copy what you need, then open the newer draft.'
+      : 'This draft was published or thrown away in the meantime. Your text is still here; ' +
+          'save it as a new draft if you want it.',
   );
 }
 
@@ -59,7 +70,11 @@ export function draftRoutes(router: Router, house: House): void {
               .set({ version: body.version + 1, ...content })
               .where(and(eq(packDraft.classId, params.id), eq(packDraft.version, body.version)))
               .returning({ version: packDraft.version });
-      if (rows.length > 0) await note(db, caller, 'draft-saved', params.id, { version: rows[0]!.version, errors: errors.length });
+      if (rows.length > 0)
+        await note(db, caller, 'draft-saved', params.id, {
+          version: rows[0]!.version,
+          errors: errors.length,
+        });
       return rows.length > 0;
     });
     const draft = await draftOf(house, params.id);
@@ -69,7 +84,10 @@ export function draftRoutes(router: Router, house: House): void {
 
   bind(router, house, routes.dropDraft, async ({ params, caller }) => {
     await house.db.transaction(async (db) => {
-      const [gone] = await db.delete(packDraft).where(eq(packDraft.classId, params.id)).returning({ version: packDraft.version });
+      const [gone] = await db
+        .delete(packDraft)
+        .where(eq(packDraft.classId, params.id))
+        .returning({ version: packDraft.version });
       if (!gone) throw new ProblemError('not-found', 'There is no draft of this class.');
       await note(db, caller, 'draft-dropped', params.id, { version: gone.version });
     });
@@ -82,7 +100,14 @@ export function draftRoutes(router: Router, house: House): void {
     const reading = await house.pool.run('readPack', draft.source, { gone });
     if (!reading.pack) throw packProblem(NAME, reading.errors);
     if (reading.pack.id !== params.id)
-      throw packProblem(NAME, [{ line: 1, path: 'id', rule: 'class-id', message: `the draft says it is the class "${reading.pack.id}", not "${params.id}"` }]);
+      throw packProblem(NAME, [
+        {
+          line: 1,
+          path: 'id',
+          rule: 'class-id',
+          message: `the draft says it is the class "${reading.pack.id}", not "${params.id}"`,
+        },
+      ]);
     const drafted = reading.pack;
     return house.db.transaction(async (db) => {
       await holdClass(db, params.id);
@@ -93,10 +118,18 @@ export function draftRoutes(router: Router, house: House): void {
       if (taken.length === 0) throw moved(await draftOf(house, params.id, db));
       const current = await publishedPack(db, params.id);
       if (current && packDifferences(current.pack, drafted).length === 0)
-        throw new ProblemError('nothing-changed', `This draft says the same as revision ${current.pack.revision}. Nothing was published.`);
+        throw new ProblemError(
+          'nothing-changed',
+          `This draft says the same as revision ${current.pack.revision}. Nothing was published.`,
+        );
       const pack = { ...drafted, revision: await nextRevision(db, params.id) };
       const hash = await publishPack(db, pack, { accountId: caller.id, note: body.note });
-      await note(db, caller, 'class-published', params.id, { revision: pack.revision, note: body.note, hash, before: current?.hash ?? null });
+      await note(db, caller, 'class-published', params.id, {
+        revision: pack.revision,
+        note: body.note,
+        hash,
+        before: current?.hash ?? null,
+      });
       return { hash, revision: pack.revision };
     });
   });
@@ -104,7 +137,13 @@ export function draftRoutes(router: Router, house: House): void {
   bind(router, house, routes.classRevisions, async ({ params }) => {
     const current = await publishedPack(house.db, params.id);
     const rows = await house.db
-      .select({ hash: packRevision.hash, revision: packRevision.revision, publishedAt: packRevision.publishedAt, note: packRevision.note, by: account.name })
+      .select({
+        hash: packRevision.hash,
+        revision: packRevision.revision,
+        publishedAt: packRevision.publishedAt,
+        note: packRevision.note,
+        by: account.name,
+      })
       .from(packRevision)
       .leftJoin(account, eq(account.id, packRevision.publishedBy))
       .where(eq(packRevision.classId, params.id))

@@ -4,13 +4,13 @@ import {
   libraryRows,
   packDifferences,
   packJsonSchema,
-  planSvg,
   type LibraryRow,
   type Pack,
   type PackError,
   type PackReading,
   type TableKind,
-} from '@rounds/core';
+} from '@rounds/core/catalogue';
+import { planSvg } from '@rounds/core/drawing';
 import { eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { note, type House } from '../data/context';
@@ -18,7 +18,15 @@ import type { Database } from '../data/database';
 import { machineClass, packRevision } from '../data/schema';
 import { bind } from '../http/binder';
 import { ProblemError } from '../http/problem';
-import { contentVersion, holdClass, nextRevision, packOrProblem, packProblem, publishedPack, publishPack } from './packs';
+import {
+  contentVersion,
+  holdClass,
+  nextRevision,
+  packOrProblem,
+  packProblem,
+  publishedPack,
+  publishPack,
+} from './packs';
 import { tableCsv } from './tableCsv';
 
 interface FileGiven {
@@ -31,13 +39,30 @@ interface FileGiven {
 /** Reads a file in a worker thread. */
 async function readFile(house: House, file: FileGiven, gone: AbortSignal): Promise<PackReading> {
   if (file.kind === 'pack') return house.pool.run('readPack', file.source.replace(/^\ufeff/, ''), { gone });
-  if (!file.classId) throw new ProblemError('invalid', 'A table of checks or faults needs the class it belongs to. Nothing was changed.');
-  return house.pool.run('readTable', { base: await packOrProblem(house.db, file.classId), kind: file.kind, source: file.source }, { gone });
+  if (!file.classId)
+    throw new ProblemError(
+      'invalid',
+      'A table of checks or faults needs the class it belongs to. Nothing was changed.',
+    );
+  return house.pool.run(
+    'readTable',
+    { base: await packOrProblem(house.db, file.classId), kind: file.kind, source: file.source },
+    { gone },
+  );
 }
 
 /** What an import would publish, and the plan to show before it. Nothing is written. */
-async function planned(db: Database, file: FileGiven, reading: PackReading): Promise<{ plan: PackImportPlan; pack: Pack | null }> {
-  const plan = (classId: string, title: string, outcome: PackImportPlan['outcome'], more: Partial<PackImportPlan> = {}): PackImportPlan => ({
+async function planned(
+  db: Database,
+  file: FileGiven,
+  reading: PackReading,
+): Promise<{ plan: PackImportPlan; pack: Pack | null }> {
+  const plan = (
+    classId: string,
+    title: string,
+    outcome: PackImportPlan['outcome'],
+    more: Partial<PackImportPlan> = {},
+  ): PackImportPlan => ({
     classId,
     title,
     outcome,
@@ -46,7 +71,11 @@ async function planned(db: Database, file: FileGiven, reading: PackReading): Pro
     errors: [],
     ...more,
   });
-  if (!reading.pack) return { plan: plan(file.classId ?? '', file.name, 'refused', { errors: reading.errors as PackError[] }), pack: null };
+  if (!reading.pack)
+    return {
+      plan: plan(file.classId ?? '', file.name, 'refused', { errors: reading.errors as PackError[] }),
+      pack: null,
+    };
   const { pack } = reading;
   const [known] = await db.select().from(machineClass).where(eq(machineClass.id, pack.id));
   const current = known ? await publishedPack(db, pack.id) : null;
@@ -60,9 +89,13 @@ async function planned(db: Database, file: FileGiven, reading: PackReading): Pro
     return { plan: plan(pack.id, pack.title, 'new-class', { hash: contentHash(next) }), pack: next };
   }
   const changes = packDifferences(current.pack, pack);
-  if (changes.length === 0) return { plan: plan(pack.id, pack.title, 'same', { hash: current.hash }), pack: null };
+  if (changes.length === 0)
+    return { plan: plan(pack.id, pack.title, 'same', { hash: current.hash }), pack: null };
   const next = { ...pack, revision: await nextRevision(db, pack.id) };
-  return { plan: plan(pack.id, pack.title, 'new-revision', { hash: contentHash(next), changes }), pack: next };
+  return {
+    plan: plan(pack.id, pack.title, 'new-revision', { hash: contentHash(next), changes }),
+    pack: next,
+  };
 }
 
 /** Routes of search, export and import. */
@@ -81,8 +114,10 @@ export function exchangeRoutes(router: Router, house: House): void {
         .select({ hash: packRevision.hash, id: machineClass.id, title: machineClass.title })
         .from(machineClass)
         .innerJoin(packRevision, eq(packRevision.hash, machineClass.publishedHash));
-      for (const known of rowsOf.keys()) if (!published.some((each) => each.hash === known)) rowsOf.delete(known);
-      for (const { hash, id } of published) if (!rowsOf.has(hash)) rowsOf.set(hash, libraryRows(await packOrProblem(house.db, id)));
+      for (const known of rowsOf.keys())
+        if (!published.some((each) => each.hash === known)) rowsOf.delete(known);
+      for (const { hash, id } of published)
+        if (!rowsOf.has(hash)) rowsOf.set(hash, libraryRows(await packOrProblem(house.db, id)));
       searchable = {
         version: now,
         titles: Object.fromEntries(published.map((each) => [each.id, each.title])),
@@ -93,7 +128,12 @@ export function exchangeRoutes(router: Router, house: House): void {
     { version },
   );
 
-  bind(router, house, routes.previewPack, async ({ body, gone }) => (await planned(house.db, body, await readFile(house, body, gone))).plan);
+  bind(
+    router,
+    house,
+    routes.previewPack,
+    async ({ body, gone }) => (await planned(house.db, body, await readFile(house, body, gone))).plan,
+  );
 
   bind(router, house, routes.importPack, async ({ body, caller, gone }) => {
     const reading = await readFile(house, body, gone);
@@ -104,18 +144,29 @@ export function exchangeRoutes(router: Router, house: House): void {
       if (plan.hash !== body.hash)
         throw new ProblemError(
           'import-moved',
-          `${plan.title} was changed by somebody else after you looked at what "${body.name}" would do. Nothing was imported; look again.`,
+          `${plan.title} was changed by somebody else after you looked at what "${body.name}" ` +
+            'would do. Nothing was imported; look again.',
         );
       if (pack) {
-        await publishPack(db, pack, { accountId: caller.id, note: body.note || `imported from ${body.name}` });
+        await publishPack(db, pack, {
+          accountId: caller.id,
+          note: body.note || `imported from ${body.name}`,
+        });
         const changes = plan.changes.map(({ section, id, kind }) => ({ section, id, kind }));
-        await note(db, caller, 'class-imported', plan.classId, { revision: pack.revision, file: body.name, changes });
+        await note(db, caller, 'class-imported', plan.classId, {
+          revision: pack.revision,
+          file: body.name,
+          changes,
+        });
       }
       return plan;
     });
   });
 
-  bind(router, house, routes.packSchema, async () => ({ file: JSON.stringify(packJsonSchema(), null, 2), name: 'pack.schema.json' }));
+  bind(router, house, routes.packSchema, async () => ({
+    file: JSON.stringify(packJsonSchema(), null, 2),
+    name: 'pack.schema.json',
+  }));
   bind(router, house, routes.classYaml, async ({ params, gone }) => ({
     file: await house.pool.run('packYaml', await packOrProblem(house.db, params.id), { gone }),
     name: `${params.id}.yaml`,
@@ -128,9 +179,18 @@ export function exchangeRoutes(router: Router, house: House): void {
     file: tableCsv(await packOrProblem(house.db, params.id), 'checkpoints'),
     name: `${params.id}-checks.csv`,
   }));
-  bind(router, house, routes.faultsCsv, async ({ params }) => ({ file: tableCsv(await packOrProblem(house.db, params.id), 'faults'), name: `${params.id}-faults.csv` }));
+  bind(router, house, routes.faultsCsv, async ({ params }) => ({
+    file: tableCsv(await packOrProblem(house.db, params.id), 'faults'),
+    name: `${params.id}-faults.csv`,
+  }));
   bind(router, house, routes.planSvg, async ({ params }) => {
     const pack = await packOrProblem(house.db, params.id);
-    return { file: planSvg(pack.plan, `Plan of the ${pack.title.toLowerCase()}, one unit is one metre`, { names: true, size: 1200 }), name: `${params.id}-plan.svg` };
+    return {
+      file: planSvg(pack.plan, `Plan of the ${pack.title.toLowerCase()}, one unit is one metre`, {
+        names: true,
+        size: 1200,
+      }),
+      name: `${params.id}-plan.svg`,
+    };
   });
 }

@@ -1,4 +1,12 @@
-import { compose, CompositionError, contentHash, type Composition, type EffectivePack, type Pack, type PackError } from '@rounds/core';
+import {
+  compose,
+  CompositionError,
+  contentHash,
+  type Composition,
+  type EffectivePack,
+  type Pack,
+  type PackError,
+} from '@rounds/core/catalogue';
 import { eq, max, sql } from 'drizzle-orm';
 import { readSetting } from '../data/context';
 import type { Database } from '../data/database';
@@ -21,29 +29,58 @@ export async function contentVersion(db: Database): Promise<string> {
   return String(await readSetting(db, CONTENT, 0));
 }
 
-/** Holds a class against others who would publish, withdraw or choose in it, to the end of the transaction. Answers null where there is none. */
-export async function holdClass(db: Database, classId: string): Promise<typeof machineClass.$inferSelect | null> {
+/**
+ * Holds a class against others who would publish, withdraw or choose in it, to the end of the transaction.
+ * Answers null where there is none.
+ */
+export async function holdClass(
+  db: Database,
+  classId: string,
+): Promise<typeof machineClass.$inferSelect | null> {
   const [row] = await db.select().from(machineClass).where(eq(machineClass.id, classId)).for('update');
   return row ?? null;
 }
 
-/** Publishes a pack as the current revision of its class, in the given transaction; publishing the same content again changes nothing. Returns its content hash. */
-export async function publishPack(db: Database, pack: Pack, by: { accountId: string | null; note: string } = { accountId: null, note: '' }): Promise<string> {
+/**
+ * Publishes a pack as the current revision of its class, in the given transaction; publishing the same
+ * content again changes nothing. Returns its content hash.
+ */
+export async function publishPack(
+  db: Database,
+  pack: Pack,
+  by: { accountId: string | null; note: string } = { accountId: null, note: '' },
+): Promise<string> {
   const hash = contentHash(pack);
   await db
     .insert(machineClass)
     .values({ id: pack.id, title: pack.title, family: pack.family, publishedHash: hash })
-    .onConflictDoUpdate({ target: machineClass.id, set: { title: pack.title, family: pack.family, publishedHash: hash } });
+    .onConflictDoUpdate({
+      target: machineClass.id,
+      set: { title: pack.title, family: pack.family, publishedHash: hash },
+    });
   await db
     .insert(packRevision)
-    .values({ hash, classId: pack.id, revision: pack.revision, body: pack, publishedBy: by.accountId, note: by.note })
+    .values({
+      hash,
+      classId: pack.id,
+      revision: pack.revision,
+      body: pack,
+      publishedBy: by.accountId,
+      note: by.note,
+    })
     .onConflictDoNothing({ target: packRevision.hash });
   await contentChanged(db);
   return hash;
 }
 
-/** The published pack of a class, or null while the class is only a name. Throws the not-found problem for an unknown class. */
-export async function publishedPack(db: Database, classId: string): Promise<{ pack: Pack; hash: string; publishedAt: string } | null> {
+/**
+ * The published pack of a class, or null while the class is only a name. Throws the not-found problem for
+ * an unknown class.
+ */
+export async function publishedPack(
+  db: Database,
+  classId: string,
+): Promise<{ pack: Pack; hash: string; publishedAt: string } | null> {
   const [row] = await db.select().from(machineClass).where(eq(machineClass.id, classId));
   if (!row) throw new ProblemError('not-found', `There is no machine class "${classId}".`);
   return row.publishedHash ? revisionOf(db, row.publishedHash) : null;
@@ -55,7 +92,10 @@ interface Revision {
   publishedAt: string;
 }
 
-/** Content under a hash never changes, so what was read is kept in memory, the least lately used going first. */
+/**
+ * Content under a hash never changes, so what was read is kept in memory, the least lately used going
+ * first.
+ */
 class Kept<T> {
   private readonly entries = new Map<string, T>();
   constructor(private readonly most: number) {}
@@ -83,7 +123,11 @@ function revisionOf(db: Database, hash: string): Promise<Revision | null> {
 /** The published pack of a class, or the not-found problem where it has none. */
 export async function packOrProblem(db: Database, classId: string): Promise<Pack> {
   const published = await publishedPack(db, classId);
-  if (!published) throw new ProblemError('not-found', 'This class has no checks, faults or score sheet in this installation yet.');
+  if (!published)
+    throw new ProblemError(
+      'not-found',
+      'This class has no checks, faults or score sheet in this installation yet.',
+    );
   return published.pack;
 }
 
@@ -99,8 +143,12 @@ export async function nextRevision(db: Database, classId: string): Promise<numbe
 /** Composes and keeps the result by its hash. Throws the composition problem with each issue. */
 export async function composeAndKeep(db: Database, pack: Pack, request: Composition): Promise<EffectivePack> {
   const effective = composeOrProblem(pack, request);
-  const [known] = await db.select({ hash: effectivePack.hash }).from(effectivePack).where(eq(effectivePack.hash, effective.hash));
-  if (!known) await db.insert(effectivePack).values({ hash: effective.hash, body: effective }).onConflictDoNothing();
+  const [known] = await db
+    .select({ hash: effectivePack.hash })
+    .from(effectivePack)
+    .where(eq(effectivePack.hash, effective.hash));
+  if (!known)
+    await db.insert(effectivePack).values({ hash: effective.hash, body: effective }).onConflictDoNothing();
   return effective;
 }
 
@@ -134,6 +182,7 @@ export async function effectivePackOf(db: Database, hash: string): Promise<Effec
     const [row] = await db.select().from(effectivePack).where(eq(effectivePack.hash, hash));
     return row ? (row.body as EffectivePack) : null;
   });
-  if (!pack) throw new ProblemError('not-found', 'The class content this evaluation was made with is missing.');
+  if (!pack)
+    throw new ProblemError('not-found', 'The class content this evaluation was made with is missing.');
   return pack;
 }

@@ -1,4 +1,6 @@
-import { honestSeconds, planSvg, walkingLine, type Checkpoint, type EffectivePack, type Station, type Step } from '@rounds/core';
+import type { Checkpoint, EffectivePack, Station, Step } from '@rounds/core/catalogue';
+import { planSvg } from '@rounds/core/drawing';
+import { honestSeconds, walkingLine } from '@rounds/core/round';
 import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { INK, QUIET } from '../print/pdf';
 
@@ -27,7 +29,9 @@ const CAUTION = 'The maker’s manual, the employer’s rules and local law come
 /** Fit-out in a few words: the power variant and every switch that differs from the pack's default. */
 function fitOutWords(pack: EffectivePack): string {
   const variant = pack.variants.find((each) => each.id === pack.fitOut['variant'])?.name ?? '';
-  const other = pack.features.filter((each) => pack.fitOut[each.id] !== each.default).map((each) => `${each.name.toLowerCase()}: ${pack.fitOut[each.id]}`);
+  const other = pack.features
+    .filter((each) => pack.fitOut[each.id] !== each.default)
+    .map((each) => `${each.name.toLowerCase()}: ${pack.fitOut[each.id]}`);
   return [variant, ...other].join('; ');
 }
 
@@ -36,17 +40,24 @@ function walk(pack: EffectivePack): { station: Station; order: string; checks: C
   const { ring } = walkingLine(pack.plan);
   const rows: { station: Station; order: string; checks: Checkpoint[] }[] = [];
   const add = (station: Station, order: string) => {
-    const checks = pack.checkpoints.filter((each) => each.station === station.id || each.alsoAt?.includes(station.id));
+    const checks = pack.checkpoints.filter(
+      (each) => each.station === station.id || each.alsoAt?.includes(station.id),
+    );
     if (checks.length > 0) rows.push({ station, order, checks });
   };
   ring.forEach((station, i) => {
     add(station, String(i + 1));
-    pack.plan.stations.filter((each) => each.spurFrom === station.id).forEach((each, j) => add(each, `${i + 1}${'abcdefgh'[j] ?? ''}`));
+    pack.plan.stations
+      .filter((each) => each.spurFrom === station.id)
+      .forEach((each, j) => add(each, `${i + 1}${'abcdefgh'[j] ?? ''}`));
   });
   return rows;
 }
 
-const box = (size: number): Column => ({ canvas: [{ type: 'rect', x: 0, y: 1, w: size, h: size, lineWidth: 0.7, lineColor: INK }], width: size + 4 });
+const box = (size: number): Column => ({
+  canvas: [{ type: 'rect', x: 0, y: 1, w: size, h: size, lineWidth: 0.7, lineColor: INK }],
+  width: size + 4,
+});
 
 /** A check on the round card: a box to tick, the part, what sound means, and how to look. */
 const checkLine = (check: Checkpoint): Content => ({
@@ -55,7 +66,11 @@ const checkLine = (check: Checkpoint): Content => ({
     {
       text: [
         { text: check.part, bold: true },
-        { text: `${check.each && typeof check.each.count === 'number' ? ` (each ${check.each.of})` : ''}: ${check.sound}` },
+        {
+          text:
+            `${check.each && typeof check.each.count === 'number' ? ` (each ${check.each.of})` : ''}: ` +
+            `${check.sound}`,
+        },
         { text: `  ${check.methods.join(', ')}`, color: QUIET },
       ],
       fontSize: 6.5,
@@ -82,15 +97,36 @@ function roundCard({ pack, machine, organisation, printed }: PaperSubject): TDoc
     }),
     content: [
       { text: pack.title, bold: true, fontSize: 12 },
-      { text: [machine, fitOutWords(pack)].filter(Boolean).join(', '), fontSize: 6.5, color: QUIET, margin: [0, 1, 0, 3] },
+      {
+        text: [machine, fitOutWords(pack)].filter(Boolean).join(', '),
+        fontSize: 6.5,
+        color: QUIET,
+        margin: [0, 1, 0, 3],
+      },
       { svg: planSvg(pack.plan, pack.title), fit: [265, 270], alignment: 'center' },
-      { text: `${pack.checkpoints.length} checks, ${minutes} min at an honest pace. ${CAUTION}`, fontSize: 6.5, margin: [0, 4, 0, 0] },
+      {
+        text: `${pack.checkpoints.length} checks, ${minutes} min at an honest pace. ${CAUTION}`,
+        fontSize: 6.5,
+        margin: [0, 4, 0, 0],
+      },
       { text: organisation, fontSize: 6, color: QUIET },
       ...rows.flatMap(({ station, order, checks }, i): Content[] => {
         const [first, ...rest] = checks.map(checkLine);
-        const heading: Content = { text: `${order}  ${station.name}`, bold: true, fontSize: 8.5, margin: [0, i === 0 ? 0 : 5, 0, 1] };
+        const heading: Content = {
+          text: `${order}  ${station.name}`,
+          bold: true,
+          fontSize: 8.5,
+          margin: [0, i === 0 ? 0 : 5, 0, 1],
+        };
         // A station's name never stands alone at the foot of a page.
-        return [{ stack: [heading, ...(first ? [first] : [])], unbreakable: true, ...(i === 0 ? { pageBreak: 'before' as const } : {}) }, ...rest];
+        return [
+          {
+            stack: [heading, ...(first ? [first] : [])],
+            unbreakable: true,
+            ...(i === 0 ? { pageBreak: 'before' as const } : {}),
+          },
+          ...rest,
+        ];
       }),
     ],
   };
@@ -112,11 +148,17 @@ function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject
   });
   const rows: TableCell[][] = [];
   for (const { station, order, checks } of walk(pack)) {
-    rows.push([{ text: `${order}  ${station.name}`, bold: true, colSpan: columns + 1, fillColor: '#ececec' }, ...blank(columns)]);
+    rows.push([
+      { text: `${order}  ${station.name}`, bold: true, colSpan: columns + 1, fillColor: '#ececec' },
+      ...blank(columns),
+    ]);
     for (const check of checks.filter((each) => each.station === station.id))
       rows.push([{ text: [{ text: check.part, bold: true }, `: ${check.sound}`] }, ...blank(columns)]);
   }
-  const whole = (label: string): TableCell[] => [{ text: label, bold: true, margin: [0, 3, 0, 3] }, ...blank(columns)];
+  const whole = (label: string): TableCell[] => [
+    { text: label, bold: true, margin: [0, 3, 0, 3] },
+    ...blank(columns),
+  ];
   return {
     info: { title: `Daily check sheet: ${pack.title}` },
     pageSize: 'A4',
@@ -124,7 +166,11 @@ function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject
     pageMargins: [22, 20, 22, 26],
     footer: (page: number, pages: number) => ({
       columns: [
-        { text: `${organisation}. ${pack.title}, revision ${pack.revision}, printed ${printed}. ${CAUTION}`, fontSize: 6, color: QUIET },
+        {
+          text: `${organisation}. ${pack.title}, revision ${pack.revision}, printed ${printed}. ${CAUTION}`,
+          fontSize: 6,
+          color: QUIET,
+        },
         { text: `${page} of ${pages}`, fontSize: 6, alignment: 'right', width: 50, color: QUIET },
       ],
       margin: [22, 6, 22, 0],
@@ -133,12 +179,25 @@ function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject
       { text: `Daily check sheet: ${pack.title}`, bold: true, fontSize: 13 },
       { text: fitOutWords(pack), fontSize: 7, color: QUIET, margin: [0, 1, 0, 4] },
       {
-        table: { widths: ['*', '*', '*', '*'], body: [[field('Unit', machine), field('Site', site), field('Week beginning'), field('Hour meter at start')]] },
+        table: {
+          widths: ['*', '*', '*', '*'],
+          body: [
+            [
+              field('Unit', machine),
+              field('Site', site),
+              field('Week beginning'),
+              field('Hour meter at start'),
+            ],
+          ],
+        },
         layout: grid,
         margin: [0, 0, 0, 5],
       },
       {
-        text: 'In each box: a tick for sound, W watch, M mend within its limit, S stop: do not use, tell the supervisor now. Leave no box empty that was looked at; tick nothing that was not.',
+        text:
+          'In each box: a tick for sound, W watch, M mend within its limit, S stop: do not ' +
+          'use, tell the supervisor now. Leave no box empty that was looked at; tick nothing ' +
+          'that was not.',
         fontSize: 7,
         margin: [0, 0, 0, 4],
       },
@@ -149,8 +208,18 @@ function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject
           dontBreakRows: true,
           widths: ['*', ...Array.from({ length: columns }, () => 13)],
           body: [
-            [{ text: 'Check', bold: true, rowSpan: 2 }, ...DAYS.flatMap((day): TableCell[] => [{ text: day, bold: true, colSpan: 3, alignment: 'center' }, '', ''])],
-            ['', ...DAYS.flatMap(() => SHIFTS.map((shift): TableCell => ({ text: shift, alignment: 'center' })))],
+            [
+              { text: 'Check', bold: true, rowSpan: 2 },
+              ...DAYS.flatMap((day): TableCell[] => [
+                { text: day, bold: true, colSpan: 3, alignment: 'center' },
+                '',
+                '',
+              ]),
+            ],
+            [
+              '',
+              ...DAYS.flatMap(() => SHIFTS.map((shift): TableCell => ({ text: shift, alignment: 'center' }))),
+            ],
             ...rows,
             whole('Hours at end of shift'),
             whole('Operator’s initials'),
@@ -173,7 +242,9 @@ function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject
               { text: 'Reported to, at', bold: true },
               { text: 'Cleared, by', bold: true },
             ],
-            ...Array.from({ length: 6 }, () => Array.from({ length: 6 }, (): TableCell => ({ text: ' ', margin: [0, 3, 0, 3] }))),
+            ...Array.from({ length: 6 }, () =>
+              Array.from({ length: 6 }, (): TableCell => ({ text: ' ', margin: [0, 3, 0, 3] })),
+            ),
           ],
         },
         layout: grid,
@@ -205,7 +276,10 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
       { text: heading, bold: true, fontSize: 12, margin: [0, 0, 0, 2] },
       ...pack.procedures
         .filter((each) => each.kind === kind)
-        .flatMap((each): Content[] => [{ text: each.title, bold: true, color: QUIET, margin: [0, 3, 0, 1] }, ...each.steps.map(line)]),
+        .flatMap((each): Content[] => [
+          { text: each.title, bold: true, color: QUIET, margin: [0, 3, 0, 1] },
+          ...each.steps.map(line),
+        ]),
     ],
   });
   return {
@@ -221,7 +295,13 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
     content: [
       { text: pack.title, bold: true, fontSize: 16 },
       {
-        text: [machine, fitOutWords(pack), 'Bold steps are critical; steps without an order between them may change places'].filter(Boolean).join('. '),
+        text: [
+          machine,
+          fitOutWords(pack),
+          'Bold steps are critical; steps without an order between them may change places',
+        ]
+          .filter(Boolean)
+          .join('. '),
         fontSize: 7.5,
         color: QUIET,
         margin: [0, 1, 0, 6],
@@ -230,7 +310,9 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
       { text: 'Never', bold: true, fontSize: 12, margin: [0, 10, 0, 2] },
       {
         columns: [0, 1].map((half): Column => ({
-          ul: pack.forbidden.filter((_, i) => i % 2 === half).map((each) => ({ text: each.rule, margin: [0, 0.8, 0, 0.8] })),
+          ul: pack.forbidden
+            .filter((_, i) => i % 2 === half)
+            .map((each) => ({ text: each.rule, margin: [0, 0.8, 0, 0.8] })),
           width: '*',
         })),
         columnGap: 18,
@@ -241,5 +323,9 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
 }
 
 /** The papers of a class. */
-export const classPapers = { 'round-card': roundCard, 'check-sheet': checkSheet, 'start-stop': startStopCard } as const;
+export const classPapers = {
+  'round-card': roundCard,
+  'check-sheet': checkSheet,
+  'start-stop': startStopCard,
+} as const;
 export type ClassPaper = keyof typeof classPapers;

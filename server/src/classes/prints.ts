@@ -1,5 +1,5 @@
 import { routes } from '@rounds/contract';
-import { longDate } from '@rounds/core';
+import { longDate } from '@rounds/core/certification';
 import { eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { readSetting, siteToday, type House } from '../data/context';
@@ -20,15 +20,21 @@ interface PaperAsked {
 async function subjectOf(house: House, classId: string, asked: PaperAsked): Promise<PaperSubject> {
   const pack = await packOrProblem(house.db, classId);
   const [machine] = asked.unit ? await house.db.select().from(unit).where(eq(unit.id, asked.unit)) : [];
-  if (asked.unit && machine?.classId !== classId) throw new ProblemError('not-found', 'There is no such machine in this class.');
+  if (asked.unit && machine?.classId !== classId)
+    throw new ProblemError('not-found', 'There is no such machine in this class.');
   const site = asked.site ?? machine?.site ?? '';
   let features: Record<string, string> = machine?.features ?? {};
   if (asked.features) {
     try {
       const given = JSON.parse(asked.features) as unknown;
-      features = Object.fromEntries(Object.entries(given as Record<string, unknown>).map(([key, value]) => [key, String(value)]));
+      features = Object.fromEntries(
+        Object.entries(given as Record<string, unknown>).map(([key, value]) => [key, String(value)]),
+      );
     } catch {
-      throw new ProblemError('invalid', 'The fit-out in the address cannot be read. Open the paper from the class page again.');
+      throw new ProblemError(
+        'invalid',
+        'The fit-out in the address cannot be read. Open the paper from the class page again.',
+      );
     }
   }
   const effective = composeOrProblem(pack, {
@@ -47,9 +53,16 @@ async function subjectOf(house: House, classId: string, asked: PaperAsked): Prom
 
 /** Routes of printed papers. */
 export function printRoutes(router: Router, house: House): void {
-  const print = (route: typeof routes.roundCard | typeof routes.checkSheet | typeof routes.startStopCard, paper: ClassPaper) =>
+  const print = (
+    route: typeof routes.roundCard | typeof routes.checkSheet | typeof routes.startStopCard,
+    paper: ClassPaper,
+  ) =>
     bind(router, house, route, async ({ params, query, gone }) => ({
-      file: await house.pool.run('classPaper', { paper, subject: await subjectOf(house, params.id, query) }, { gone }),
+      file: await house.pool.run(
+        'classPaper',
+        { paper, subject: await subjectOf(house, params.id, query) },
+        { gone },
+      ),
       name: `${params.id}-${paper}.pdf`,
     }));
   print(routes.roundCard, 'round-card');

@@ -3,7 +3,7 @@ import { asc, count, eq, sql } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import { bind } from '../http/binder';
-import { rulesOn } from '@rounds/core';
+import { rulesOn } from '@rounds/core/certification';
 import { readRules } from '../certification/standings';
 import { note, siteToday, type House } from '../data/context';
 import { ProblemError } from '../http/problem';
@@ -37,7 +37,10 @@ async function summaries(house: House, id?: string): Promise<ClassSummary[]> {
     .leftJoin(units, eq(units.classId, machineClass.id))
     .where(id === undefined ? undefined : eq(machineClass.id, id))
     .orderBy(asc(machineClass.family), asc(machineClass.title));
-  return rows.map((row) => ({ ...row, outlines: (row.outlines ?? []).map(({ part, points, solid }) => ({ part, points, solid })) }));
+  return rows.map((row) => ({
+    ...row,
+    outlines: (row.outlines ?? []).map(({ part, points, solid }) => ({ part, points, solid })),
+  }));
 }
 
 function shown(row: typeof unit.$inferSelect): Unit {
@@ -46,13 +49,20 @@ function shown(row: typeof unit.$inferSelect): Unit {
 
 /** Routes of machine classes and machines. */
 export function classRoutes(router: Router, house: House): void {
-  bind(router, house, routes.classes, async () => ({ classes: await summaries(house) }), { version: () => contentVersion(house.db) });
+  bind(router, house, routes.classes, async () => ({ classes: await summaries(house) }), {
+    version: () => contentVersion(house.db),
+  });
 
   bind(router, house, routes.machineClass, async ({ params, query }) => {
     const published = await publishedPack(house.db, params.id);
     const [summary] = await summaries(house, params.id);
-    const rules = rulesOn((await readRules(house.db)).of(query.site ?? '', params.id), await siteToday(house));
-    const units = (await house.db.select().from(unit).where(eq(unit.classId, params.id)).orderBy(unit.name)).map(shown);
+    const rules = rulesOn(
+      (await readRules(house.db)).of(query.site ?? '', params.id),
+      await siteToday(house),
+    );
+    const units = (
+      await house.db.select().from(unit).where(eq(unit.classId, params.id)).orderBy(unit.name)
+    ).map(shown);
     return {
       summary: summary!,
       pack: published?.pack ?? null,
@@ -68,7 +78,10 @@ export function classRoutes(router: Router, house: House): void {
   bind(router, house, routes.chooseSchool, async ({ params, body, caller }) => {
     const pack = await packOrProblem(house.db, params.id);
     await chooseSchool(house, caller, pack, body);
-    return { choices: await siteChoices(house.db, pack, body.site), choiceLog: await choiceLog(house.db, params.id, body.site) };
+    return {
+      choices: await siteChoices(house.db, pack, body.site),
+      choiceLog: await choiceLog(house.db, params.id, body.site),
+    };
   });
 
   bind(router, house, routes.units, async ({ query }) => {
@@ -82,14 +95,19 @@ export function classRoutes(router: Router, house: House): void {
 
   bind(router, house, routes.addUnit, async ({ body, caller }) => {
     const published = await publishedPack(house.db, body.classId);
-    if (published) composeOrProblem(published.pack, { variant: body.variant ?? published.pack.variants[0]!.id, features: body.features });
+    if (published)
+      composeOrProblem(published.pack, {
+        variant: body.variant ?? published.pack.variants[0]!.id,
+        features: body.features,
+      });
     return house.db.transaction(async (db) => {
       const [row] = await db
         .insert(unit)
         .values({ id: uuidv7(), ...body })
         .onConflictDoNothing()
         .returning();
-      if (!row) throw new ProblemError('unit-taken', `A machine called "${body.name}" is already on the list.`);
+      if (!row)
+        throw new ProblemError('unit-taken', `A machine called "${body.name}" is already on the list.`);
       await contentChanged(db);
       await note(db, caller, 'unit-added', row.id, { name: row.name, classId: row.classId, site: row.site });
       return shown(row);

@@ -1,4 +1,4 @@
-import { packTable, type Pack, type PackError, type TableKind } from '@rounds/core';
+import { packTable, type Pack, type PackError, type TableKind } from '@rounds/core/catalogue';
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 
@@ -10,10 +10,14 @@ const RUNS = /^[=+\-@\t\r]/;
 
 /** Checks or faults of a class as CSV. */
 export function tableCsv(pack: Pack, kind: TableKind): string {
-  return `\ufeff${stringify(packTable(pack, kind).map((row) => row.map((cell) => (RUNS.test(cell) ? `'${cell}` : cell))))}`;
+  const inert = (cell: string) => (RUNS.test(cell) ? `'${cell}` : cell);
+  return `\ufeff${stringify(packTable(pack, kind).map((row) => row.map(inert)))}`;
 }
 
-/** A CSV text as cells with the line each row begins on. Comma or semicolon, as spreadsheets of the country write it. */
+/**
+ * A CSV text as cells with the line each row begins on. Comma or semicolon, as spreadsheets of the country
+ * write it.
+ */
 export function csvCells(source: string): { cells: string[][]; lines: number[]; errors: PackError[] } {
   const head = source.split('\n', 1)[0] ?? '';
   const delimiter = (head.match(/;/g)?.length ?? 0) > (head.match(/,/g)?.length ?? 0) ? ';' : ',';
@@ -30,11 +34,21 @@ export function csvCells(source: string): { cells: string[][]; lines: number[]; 
       record: string[];
       info: { lines: number };
     }[];
-    const cells = rows.map((row) => row.record.map((cell) => (cell.startsWith("'") && RUNS.test(cell.slice(1)) ? cell.slice(1) : cell)));
-    const lines = rows.map((row) => row.info.lines - row.record.reduce((sum, cell) => sum + (cell.match(/\n/g)?.length ?? 0), 0));
+    const cells = rows.map((row) =>
+      row.record.map((cell) => (cell.startsWith("'") && RUNS.test(cell.slice(1)) ? cell.slice(1) : cell)),
+    );
+    const lines = rows.map(
+      (row) => row.info.lines - row.record.reduce((sum, cell) => sum + (cell.match(/\n/g)?.length ?? 0), 0),
+    );
     return { cells, lines, errors: [] };
   } catch (error) {
     const at = (error as { lines?: number }).lines ?? 1;
-    return { cells: [], lines: [], errors: [{ line: at, path: '', rule: 'csv', message: error instanceof Error ? error.message : String(error) }] };
+    return {
+      cells: [],
+      lines: [],
+      errors: [
+        { line: at, path: '', rule: 'csv', message: error instanceof Error ? error.message : String(error) },
+      ],
+    };
   }
 }

@@ -4,8 +4,8 @@ import { noteAll, type AuditLine, type Caller } from './context';
 import type { Database } from './database';
 
 /**
- * A kind of record that only ever grows: how one of its streams is locked, read, checked, written and projected. `Held` is where a stream
- * stands, folded from its events.
+ * A kind of record that only ever grows: how one of its streams is locked, read, checked, written and
+ * projected. `Held` is where a stream stands, folded from its events.
  */
 export interface StreamKind<Key, Held, Event extends { id: string }> {
   /** Takes the stream's lock for the rest of the transaction and reads where it stands. */
@@ -16,18 +16,25 @@ export interface StreamKind<Key, Held, Event extends { id: string }> {
   take(held: Held, event: Event): void;
   /** Writes events that were taken in. Answers how many were new to the table. */
   write(db: Database, key: Key, events: readonly Event[], caller: Caller): Promise<number>;
-  /** Brings what is kept beside the events for lists into line, and does what follows from them. Answers their audit lines. */
+  /**
+   * Brings what is kept beside the events for lists into line, and does what follows from them. Answers
+   * their audit lines.
+   */
   project(db: Database, key: Key, held: Held, taken: readonly Event[], caller: Caller): Promise<AuditLine[]>;
   /** The stream's name for those who listen. */
   name(key: Key): string;
 }
 
 const elsewhere = () =>
-  new ProblemError('event-elsewhere', 'This was recorded under another heading already, so it was not recorded again. Nothing of this send was saved.');
+  new ProblemError(
+    'event-elsewhere',
+    'This was recorded under another heading already, so it was not recorded again. ' +
+      'Nothing of this send was saved.',
+  );
 
 /**
- * Adds events to a stream, each once by its id: lock, dedupe, check, write, project, notify, audit, all in the given transaction. A repeated
- * send is harmless. Answers where the stream stands.
+ * Adds events to a stream, each once by its id: lock, dedupe, check, write, project, notify, audit, all in
+ * the given transaction. A repeated send is harmless. Answers where the stream stands.
  */
 export async function append<Key, Held, Event extends { id: string }>(
   db: Database,

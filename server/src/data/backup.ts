@@ -1,5 +1,15 @@
 import { createHash } from 'node:crypto';
-import { closeSync, fsyncSync, mkdirSync, openSync, readFileSync, readdirSync, renameSync, rmSync, writeSync } from 'node:fs';
+import {
+  closeSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  writeSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
@@ -11,7 +21,10 @@ const NAME = /^(?:(\d{8})-)?(.+)\.tar\.gz$/;
 const unzip = promisify(gunzip);
 const digest = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex');
 
-/** The number a backup's name begins with, 0 for those of an earlier version, which had none. Order goes by it, never by the clock. */
+/**
+ * The number a backup's name begins with, 0 for those of an earlier version, which had none. Order goes by
+ * it, never by the clock.
+ */
 function numberOf(name: string): number {
   return Number(NAME.exec(name)?.[1] ?? 0);
 }
@@ -30,7 +43,10 @@ export function backupsIn(folder: string): string[] {
 /** Thrown when a backup was not written whole. The ones before it are untouched. */
 export class BackupFailed extends Error {
   constructor(folder: string, why: string) {
-    super(`No backup was written to ${folder}: ${why}. The earlier backups there are untouched. Make room or mend the disk, then run npm run backup.`);
+    super(
+      `No backup was written to ${folder}: ${why}. The earlier backups there are ` +
+        'untouched. Make room or mend the disk, then run npm run backup.',
+    );
     this.name = 'BackupFailed';
   }
 }
@@ -42,10 +58,17 @@ export async function checkDump(bytes: Buffer): Promise<void> {
 }
 
 /**
- * Writes a dump beside its final name, forces it to disk, reads it back and checks it, and only then gives it its name and lets the
- * oldest go. Returns the file. Throws BackupFailed. `write` stands for the disk in tests.
+ * Writes a dump beside its final name, forces it to disk, reads it back and checks it, and only then gives it
+ * its name and lets the oldest go. Returns the file. Throws BackupFailed. `write` stands for the disk in
+ * tests.
  */
-export async function writeBackup(bytes: Buffer, folder: string, note: string, at: Date, write: typeof writeSync = writeSync): Promise<string> {
+export async function writeBackup(
+  bytes: Buffer,
+  folder: string,
+  note: string,
+  at: Date,
+  write: typeof writeSync = writeSync,
+): Promise<string> {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   for (const name of readdirSync(folder)) if (name.endsWith('.part')) rmSync(join(folder, name));
   const before = backupsIn(folder);
@@ -66,7 +89,8 @@ export async function writeBackup(bytes: Buffer, folder: string, note: string, a
       closeSync(handle);
     }
     const back = readFileSync(part);
-    if (digest(back) !== digest(bytes)) throw new Error(`${back.length} of ${bytes.length} bytes came back from the disk`);
+    if (digest(back) !== digest(bytes))
+      throw new Error(`${back.length} of ${bytes.length} bytes came back from the disk`);
     await checkDump(back);
     renameSync(part, join(folder, name));
     syncDirectory(folder);

@@ -1,7 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { randomBytes } from 'node:crypto';
 import type { Account, Role } from '@rounds/contract';
-import { localDate, type PlainDate } from '@rounds/core';
+import { localDate, type PlainDate } from '@rounds/core/calendar';
 import { eq, sql } from 'drizzle-orm';
 import { limitsOn, type Limits } from '../http/limits';
 import { openPool, type Pool } from '../jobs/pool';
@@ -27,12 +27,18 @@ export interface House {
   /** What a process of this computer shows to be let in at /control and, from elsewhere, at /metrics. */
   controlSecret: string;
   metricsToken: string | null;
-  /** What this process remembers of the database: the time zone once it is set, and the date that standings were last made for. */
+  /**
+   * What this process remembers of the database: the time zone once it is set, and the date that standings
+   * were last made for.
+   */
   known: { timeZone: string | null; standingsFor: PlainDate | null };
 }
 
 /** A house over an open store. */
-export function openHouse(store: Store, options: Partial<Pick<House, 'now' | 'demo' | 'publicUrl' | 'metricsToken' | 'pool'>> = {}): House {
+export function openHouse(
+  store: Store,
+  options: Partial<Pick<House, 'now' | 'demo' | 'publicUrl' | 'metricsToken' | 'pool'>> = {},
+): House {
   return {
     store,
     db: outsideTransactions(store.db),
@@ -50,18 +56,25 @@ export function openHouse(store: Store, options: Partial<Pick<House, 'now' | 'de
 const withinTransaction = new AsyncLocalStorage<true>();
 
 /**
- * The database with a guard: what runs within a transaction must use the transaction, or it would wait for itself for ever where there is
- * one connection, and see another state where there are many.
+ * The database with a guard: what runs within a transaction must use the transaction, or it would wait for
+ * itself for ever where there is one connection, and see another state where there are many.
  */
 function outsideTransactions(db: Database): Database {
   return new Proxy(db, {
     get(target, name, receiver) {
       const member = Reflect.get(target, name, receiver) as unknown;
       if (typeof member !== 'function') return member;
-      if (withinTransaction.getStore()) throw new Error(`"${String(name)}" was asked of the database within a transaction; ask the transaction`);
+      if (withinTransaction.getStore())
+        throw new Error(
+          `"${String(name)}" was asked of the database within a transaction; ask the transaction`,
+        );
       if (name !== 'transaction') return member.bind(target) as unknown;
       return (work: (tx: Database) => Promise<unknown>, ...rest: unknown[]) =>
-        (member as (...given: unknown[]) => unknown).call(target, (tx: Database) => withinTransaction.run(true, () => work(tx)), ...rest);
+        (member as (...given: unknown[]) => unknown).call(
+          target,
+          (tx: Database) => withinTransaction.run(true, () => work(tx)),
+          ...rest,
+        );
     },
   });
 }
@@ -104,19 +117,43 @@ export interface AuditLine {
 }
 
 /** Adds a line to the audit trail; `db` is the transaction of the write it stands for. */
-export async function note(db: Database, caller: { id: string } | null, act: string, subject: string, detail: unknown = null): Promise<void> {
+export async function note(
+  db: Database,
+  caller: { id: string } | null,
+  act: string,
+  subject: string,
+  detail: unknown = null,
+): Promise<void> {
   await db.insert(audit).values({ accountId: caller?.id ?? null, act, subject, detail });
 }
 
 /** Adds several lines to the audit trail. */
-export async function noteAll(db: Database, caller: { id: string } | null, lines: readonly AuditLine[]): Promise<void> {
+export async function noteAll(
+  db: Database,
+  caller: { id: string } | null,
+  lines: readonly AuditLine[],
+): Promise<void> {
   if (lines.length === 0) return;
-  await db.insert(audit).values(lines.map(({ act, subject, detail }) => ({ accountId: caller?.id ?? null, act, subject, detail: detail ?? null })));
+  await db.insert(audit).values(
+    lines.map(({ act, subject, detail }) => ({
+      accountId: caller?.id ?? null,
+      act,
+      subject,
+      detail: detail ?? null,
+    })),
+  );
 }
 
 /** The fields that differ between two states of a row, each with what was and what is. */
-export function changesBetween(before: object, after: object): Record<string, { before: unknown; after: unknown }> {
+export function changesBetween(
+  before: object,
+  after: object,
+): Record<string, { before: unknown; after: unknown }> {
   const [was, is] = [before as Record<string, unknown>, after as Record<string, unknown>];
-  const differs = Object.keys(is).filter((key) => JSON.stringify(was[key] ?? null) !== JSON.stringify(is[key] ?? null));
-  return Object.fromEntries(differs.map((key) => [key, { before: was[key] ?? null, after: is[key] ?? null }]));
+  const differs = Object.keys(is).filter(
+    (key) => JSON.stringify(was[key] ?? null) !== JSON.stringify(is[key] ?? null),
+  );
+  return Object.fromEntries(
+    differs.map((key) => [key, { before: was[key] ?? null, after: is[key] ?? null }]),
+  );
 }

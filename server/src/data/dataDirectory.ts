@@ -19,9 +19,11 @@ import { tryLock } from 'fs-native-extensions';
 /**
  * The data directory of the embedded database:
  *
- * - `rounds.lock`: locked by the operating system for as long as a process has the directory open; says which and how to reach it.
+ * - `rounds.lock`: locked by the operating system for as long as a process has the directory open; says
+ * which and how to reach it.
  * - `store/`: the database. It is made under another name and renamed when it is whole.
- * - `rounds.made`: says that a store was made here, so that a store that has gone missing is never taken for a first start.
+ * - `rounds.made`: says that a store was made here, so that a store that has gone missing is never taken
+ * for a first start.
  * - `backups/`: dumps. `restore.json`: a restore that is to be finished.
  */
 const LOCK = 'rounds.lock';
@@ -50,7 +52,10 @@ export class DirectoryTaken extends Error {
     readonly holder: Holder | null,
   ) {
     const who = holder ? `process ${holder.pid}` : 'another process';
-    super(`The data directory ${directory} is in use by ${who}. Only one process may open it: stop that one first, or give this one another directory with ROUNDS_DATA.`);
+    super(
+      `The data directory ${directory} is in use by ${who}. Only one process may open it: ` +
+        'stop that one first, or give this one another directory with ROUNDS_DATA.',
+    );
     this.name = 'DirectoryTaken';
   }
 }
@@ -78,7 +83,9 @@ function readHolder(file: string): Holder | null {
   }
 }
 
-/** A server of the version that wrote its bare number into the file and held no lock: whether it still runs. */
+/**
+ * A server of the version that wrote its bare number into the file and held no lock: whether it still runs.
+ */
 function earlierServerRuns(file: string): Holder | null {
   try {
     const said = readFileSync(file, 'utf8').trim();
@@ -91,8 +98,8 @@ function earlierServerRuns(file: string): Holder | null {
 }
 
 /**
- * Takes a data directory for this process, making it where it is missing. The operating system gives the lock back when the process ends,
- * however it ends. Throws DirectoryTaken.
+ * Takes a data directory for this process, making it where it is missing. The operating system gives the lock
+ * back when the process ends, however it ends. Throws DirectoryTaken.
  */
 export function holdDirectory(directory: string): HeldDirectory {
   mkdirSync(directory, { recursive: true, mode: 0o700 });
@@ -126,8 +133,10 @@ export function syncDirectory(directory: string): void {
 export class StoreMissing extends Error {
   constructor(directory: string) {
     super(
-      `${directory} held data once, but its store is missing, so nothing is started there: a new one would be open to the first visitor. ` +
-        `Put the latest backup back with: npm run restore (it takes the newest file in ${join(directory, BACKUPS)}). ` +
+      `${directory} held data once, but its store is missing, so nothing is started there: ` +
+        'a new one would be open to the first visitor. ' +
+        'Put the latest backup back with: npm run restore (it takes the newest file in ' +
+        `${join(directory, BACKUPS)}). ` +
         'To begin anew, give an empty directory with ROUNDS_DATA.',
     );
     this.name = 'StoreMissing';
@@ -135,10 +144,13 @@ export class StoreMissing extends Error {
 }
 
 /**
- * Brings a held directory into a state that can be opened: finishes a restore that was cut short, and makes the store where there never
- * was one. `make` is given the folder to make it in. Throws StoreMissing.
+ * Brings a held directory into a state that can be opened: finishes a restore that was cut short, and makes
+ * the store where there never was one. `make` is given the folder to make it in. Throws StoreMissing.
  */
-export async function settleDirectory(directory: string, make: (folder: string) => Promise<void>): Promise<{ store: string; isNew: boolean }> {
+export async function settleDirectory(
+  directory: string,
+  make: (folder: string) => Promise<void>,
+): Promise<{ store: string; isNew: boolean }> {
   finishRestore(directory);
   const store = join(directory, STORE);
   if (existsSync(store)) {
@@ -167,7 +179,8 @@ function hadStore(directory: string): boolean {
 
 function markMade(directory: string): void {
   const file = join(directory, MADE);
-  if (!existsSync(file)) writeFileSync(file, 'A store was made here. Do not remove this file.\n', { mode: 0o600 });
+  if (!existsSync(file))
+    writeFileSync(file, 'A store was made here. Do not remove this file.\n', { mode: 0o600 });
 }
 
 /** The folder a restore loads a dump into; empty. */
@@ -177,7 +190,10 @@ export function restoringFolder(directory: string): string {
   return folder;
 }
 
-/** Puts a loaded and checked dump in the store's place; what was there is set aside. From here on a start finishes what is cut short. */
+/**
+ * Puts a loaded and checked dump in the store's place; what was there is set aside. From here on a start
+ * finishes what is cut short.
+ */
 export function installRestored(directory: string): string | null {
   const setAside = existsSync(join(directory, STORE)) ? `store.before-restore-${Date.now()}` : null;
   const file = join(directory, RESTORE);
@@ -196,7 +212,8 @@ function finishRestore(directory: string): void {
   if (existsSync(file)) {
     const { setAside } = JSON.parse(readFileSync(file, 'utf8')) as { setAside: string | null };
     if (existsSync(fresh)) {
-      if (existsSync(store)) renameSync(store, join(directory, setAside ?? `store.before-restore-${Date.now()}`));
+      if (existsSync(store))
+        renameSync(store, join(directory, setAside ?? `store.before-restore-${Date.now()}`));
       renameSync(fresh, store);
       syncDirectory(directory);
       markMade(directory);

@@ -11,7 +11,14 @@ import { drizzle as drizzlePglite } from 'drizzle-orm/pglite';
 import { migrate as migratePglite } from 'drizzle-orm/pglite/migrator';
 import pg from 'pg';
 import { backupsIn, checkDump, writeBackup } from './backup';
-import { BACKUPS, holdDirectory, installRestored, restoringFolder, settleDirectory, type Control } from './dataDirectory';
+import {
+  BACKUPS,
+  holdDirectory,
+  installRestored,
+  restoringFolder,
+  settleDirectory,
+  type Control,
+} from './dataDirectory';
 import * as schema from './schema';
 
 export type Database = PgDatabase<PgQueryResultHKT, typeof schema>;
@@ -19,7 +26,9 @@ export type Database = PgDatabase<PgQueryResultHKT, typeof schema>;
 /** A statement with its values, past Drizzle. */
 type Query = (text: string, values: unknown[]) => Promise<{ rows: Record<string, unknown>[] }>;
 
-/** An open store. `backup` and `announce` are null on a PostgreSQL server, which has its own tools for that. */
+/**
+ * An open store. `backup` and `announce` are null on a PostgreSQL server, which has its own tools for that.
+ */
 export interface Store {
   db: Database;
   query: Query;
@@ -35,14 +44,28 @@ const zip = promisify(gzip);
 /** Advisory lock under which migrations run on a PostgreSQL server. */
 const MIGRATION_LOCK = 727001;
 
-/** Opens the store: PostgreSQL when a URL is given, else PGlite in `directory` (in memory when null). Runs migrations inside a lock, after a dump where data exists. */
-export async function openStore(options: { url?: string | undefined; directory: string | null; migrations: string }): Promise<Store> {
+/**
+ * Opens the store: PostgreSQL when a URL is given, else PGlite in `directory` (in memory when null). Runs
+ * migrations inside a lock, after a dump where data exists.
+ */
+export async function openStore(options: {
+  url?: string | undefined;
+  directory: string | null;
+  migrations: string;
+}): Promise<Store> {
   if (options.url) return openPostgres(options.url, options.migrations);
   if (options.directory !== null) return openDirectory(resolve(options.directory), options.migrations);
   const client = await PGlite.create();
   const db = drizzlePglite(client, { schema });
   await migratePglite(db, { migrationsFolder: options.migrations });
-  return { db, query: (text, values) => client.query(text, values), place: 'memory', backup: null, announce: null, close: () => client.close() };
+  return {
+    db,
+    query: (text, values) => client.query(text, values),
+    place: 'memory',
+    backup: null,
+    announce: null,
+    close: () => client.close(),
+  };
 }
 
 async function openPostgres(url: string, migrations: string): Promise<Store> {
@@ -58,7 +81,14 @@ async function openPostgres(url: string, migrations: string): Promise<Store> {
     await lock.query('select pg_advisory_unlock($1)', [MIGRATION_LOCK]).catch(() => undefined);
     lock.release();
   }
-  return { db, query: (text, values) => pool.query(text, values), place: new URL(url).host, backup: null, announce: null, close: () => pool.end() };
+  return {
+    db,
+    query: (text, values) => pool.query(text, values),
+    place: new URL(url).host,
+    backup: null,
+    announce: null,
+    close: () => pool.end(),
+  };
 }
 
 /** Thrown when a store does not open. */
@@ -87,7 +117,8 @@ async function openDirectory(directory: string, migrations: string): Promise<Sto
       throw new StoreUnreadable(directory, error instanceof Error ? error.message : String(error));
     });
     const db = drizzlePglite(client, { schema });
-    const backup = async (note: string) => writeBackup(await dump(client), join(directory, BACKUPS), note, new Date());
+    const backup = async (note: string) =>
+      writeBackup(await dump(client), join(directory, BACKUPS), note, new Date());
     if (await migrationsPending(db, migrations)) {
       await backup('before-migration');
       await migratePglite(db, { migrationsFolder: migrations });
@@ -115,27 +146,48 @@ async function dump(client: PGlite): Promise<Buffer> {
 }
 
 async function migrationsPending(db: Database, folder: string): Promise<boolean> {
-  const journal = JSON.parse(readFileSync(join(folder, 'meta', '_journal.json'), 'utf8')) as { entries: unknown[] };
-  const result = (await db.execute(sql`select count(*)::int as n from drizzle.__drizzle_migrations`)) as unknown as { rows: { n: number }[] };
+  const journal = JSON.parse(readFileSync(join(folder, 'meta', '_journal.json'), 'utf8')) as {
+    entries: unknown[];
+  };
+  const result = (await db.execute(
+    sql`select count(*)::int as n from drizzle.__drizzle_migrations`,
+  )) as unknown as { rows: { n: number }[] };
   return (result.rows[0]?.n ?? 0) < journal.entries.length;
 }
 
 /**
- * Restores a dump: loads it beside the store, checks that it opens, and puts it in the store's place, which is set aside. Cut short at any
- * moment, the next start finds the old store or the new one. Returns rows per table. Throws DirectoryTaken, or an error that names the file.
+ * Restores a dump: loads it beside the store, checks that it opens, and puts it in the store's place, which
+ * is set aside. Cut short at any moment, the next start finds the old store or the new one. Returns rows per
+ * table. Throws DirectoryTaken, or an error that names the file.
  */
-export async function restoreStore(directory: string, file: string): Promise<{ setAside: string | null; counts: Record<string, number> }> {
+export async function restoreStore(
+  directory: string,
+  file: string,
+): Promise<{ setAside: string | null; counts: Record<string, number> }> {
   const held = holdDirectory(resolve(directory));
   try {
     const bytes = readFileSync(file);
     await checkDump(bytes).catch((error: unknown) => {
-      throw new Error(`${file} is not a whole backup (${error instanceof Error ? error.message : String(error)}). Nothing was changed; take another one.`);
+      throw new Error(
+        `${file} is not a whole backup ` +
+          `(${error instanceof Error ? error.message : String(error)}). Nothing was changed; ` +
+          'take another one.',
+      );
     });
     const fresh = restoringFolder(held.path);
     const client = await PGlite.create({ dataDir: fresh, loadDataDir: new Blob([bytes]) });
     const counts: Record<string, number> = {};
-    for (const table of ['person', 'account', 'evaluation', 'evaluation_event', 'certification_event', 'certificate'])
-      counts[table] = ((await client.query(`select count(*)::int as n from ${table}`)).rows[0] as { n: number }).n;
+    for (const table of [
+      'person',
+      'account',
+      'evaluation',
+      'evaluation_event',
+      'certification_event',
+      'certificate',
+    ])
+      counts[table] = (
+        (await client.query(`select count(*)::int as n from ${table}`)).rows[0] as { n: number }
+      ).n;
     await client.close();
     return { setAside: installRestored(held.path), counts };
   } finally {

@@ -1,10 +1,26 @@
-import type { MayOperate, PackError, Standing, StandingStatus } from '@rounds/core';
-import { bigint, bigserial, boolean, date, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid, varchar } from 'drizzle-orm/pg-core';
+import type { PackError } from '@rounds/core/catalogue';
+import type { MayOperate, Standing, StandingStatus } from '@rounds/core/certification';
+import {
+  bigint,
+  bigserial,
+  boolean,
+  date,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+  varchar,
+} from 'drizzle-orm/pg-core';
 
 /**
- * Tables. Records that prove something (evaluation_event, certification_event, certificate, pack_revision, audit) are append-only: triggers
- * refuse update, delete and truncate.
- * Dates that mean a calendar day are `date`; instants are `timestamptz`.
+ * Tables. Records that prove something (evaluation_event, certification_event, certificate, pack_revision,
+ * audit) are append-only: triggers refuse update, delete and truncate. Dates that mean a calendar day are
+ * `date`; instants are `timestamptz`.
  */
 const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' });
 const created = () => instant('created_at').notNull().defaultNow();
@@ -26,7 +42,11 @@ export const person = pgTable(
     active: boolean('active').notNull().default(true),
     createdAt: created(),
   },
-  (t) => [uniqueIndex('person_payroll').on(t.payroll), index('person_name').on(t.familyName, t.givenName, t.id), index('person_team').on(t.team)],
+  (t) => [
+    uniqueIndex('person_payroll').on(t.payroll),
+    index('person_name').on(t.familyName, t.givenName, t.id),
+    index('person_team').on(t.team),
+  ],
 );
 
 export const account = pgTable(
@@ -68,7 +88,11 @@ export const session = pgTable(
 /** Counters of the rate limiter; `expire` is in milliseconds since 1970. */
 export const rateLimit = pgTable(
   'rate_limit',
-  { key: varchar('key', { length: 255 }).primaryKey(), points: integer('points').notNull().default(0), expire: bigint('expire', { mode: 'number' }) },
+  {
+    key: varchar('key', { length: 255 }).primaryKey(),
+    points: integer('points').notNull().default(0),
+    expire: bigint('expire', { mode: 'number' }),
+  },
   (t) => [index('rate_limit_expire').on(t.expire)],
 );
 
@@ -110,7 +134,9 @@ export const packDraft = pgTable('pack_draft', {
   savedAt: instant('saved_at').notNull().defaultNow(),
 });
 
-/** Choices between schools, one row each time somebody chose; the newest of a site, class and school holds. */
+/**
+ * Choices between schools, one row each time somebody chose; the newest of a site, class and school holds.
+ */
 export const schoolChoiceRow = pgTable(
   'school_choice',
   {
@@ -130,7 +156,10 @@ export const schoolChoiceRow = pgTable(
 );
 
 /** Composed packs that evaluations were made with, by content hash, so that old results stay readable. */
-export const effectivePack = pgTable('effective_pack', { hash: text('hash').primaryKey(), body: jsonb('body').notNull() });
+export const effectivePack = pgTable('effective_pack', {
+  hash: text('hash').primaryKey(),
+  body: jsonb('body').notNull(),
+});
 
 export const unit = pgTable(
   'unit',
@@ -184,7 +213,11 @@ export const evaluation = pgTable(
     stillPlanted: jsonb('still_planted').notNull().$type<{ fault: string; name: string }[]>(),
     createdAt: created(),
   },
-  (t) => [index('evaluation_person').on(t.personId, t.classId), index('evaluation_created').on(t.createdAt), index('evaluation_phase').on(t.phase)],
+  (t) => [
+    index('evaluation_person').on(t.personId, t.classId),
+    index('evaluation_created').on(t.createdAt),
+    index('evaluation_phase').on(t.phase),
+  ],
 );
 
 export const evaluationEventRow = pgTable(
@@ -241,7 +274,10 @@ export const certificate = pgTable(
   (t) => [index('certificate_evaluation').on(t.evaluationId), index('certificate_event').on(t.eventId)],
 );
 
-/** Rule sets as they were made, never changed. Site and class null: for the organisation; body null: an override is lifted. */
+/**
+ * Rule sets as they were made, never changed. Site and class null: for the organisation; body null: an
+ * override is lifted.
+ */
 export const ruleSetRow = pgTable('rule_set', {
   seq: bigserial('seq', { mode: 'number' }).notNull(),
   id: uuid('id').primaryKey(),
@@ -255,8 +291,9 @@ export const ruleSetRow = pgTable('rule_set', {
 });
 
 /**
- * Where each person stands in each class they have events in: a projection of certification_event and rule_set, written in the event's
- * transaction. A row holds from `as_of` until the day before `next_change`; it is made again when the date of the site leaves that span.
+ * Where each person stands in each class they have events in: a projection of certification_event and
+ * rule_set, written in the event's transaction. A row holds from `as_of` until the day before `next_change`;
+ * it is made again when the date of the site leaves that span.
  */
 export const standingRow = pgTable(
   'standing',

@@ -1,5 +1,6 @@
 import type { DemoOrganisation } from '@rounds/demo';
-import { contentHash, DEFAULT_RULES, type Pack } from '@rounds/core';
+import { contentHash, type Pack } from '@rounds/core/catalogue';
+import { DEFAULT_RULES } from '@rounds/core/certification';
 import { hash as hashPassword } from '@node-rs/argon2';
 import { v7 as uuidv7 } from 'uuid';
 import type { Role } from '@rounds/contract';
@@ -9,14 +10,35 @@ import { projectStandings } from '../certification/standings';
 import { composeAndKeep, publishPack } from '../classes/packs';
 import { writeSetting } from './context';
 import type { Database } from './database';
-import { account, certificationEventRow, evaluation, machineClass, person, ruleSetRow, schoolChoiceRow, unit } from './schema';
+import {
+  account,
+  certificationEventRow,
+  evaluation,
+  machineClass,
+  person,
+  ruleSetRow,
+  schoolChoiceRow,
+  unit,
+} from './schema';
 
-async function inChunks<T>(rows: readonly T[], insert: (chunk: T[]) => Promise<unknown>, size = 400): Promise<void> {
+async function inChunks<T>(
+  rows: readonly T[],
+  insert: (chunk: T[]) => Promise<unknown>,
+  size = 400,
+): Promise<void> {
   for (let i = 0; i < rows.length; i += size) await insert(rows.slice(i, i + size));
 }
 
-/** Writes the demo organisation, as of `today`, into an empty database, in one transaction. Evaluations pass through the same append as real ones. */
-export async function seedDemo(db: Database, demo: DemoOrganisation, packs: readonly Pack[], today: string): Promise<void> {
+/**
+ * Writes the demo organisation, as of `today`, into an empty database, in one transaction. Evaluations pass
+ * through the same append as real ones.
+ */
+export async function seedDemo(
+  db: Database,
+  demo: DemoOrganisation,
+  packs: readonly Pack[],
+  today: string,
+): Promise<void> {
   const passwordHash = await hashPassword(DEMO_PASSWORD);
   await db.transaction(async (tx) => {
     await writeSetting(tx, 'organisation', demo.organisation);
@@ -26,13 +48,24 @@ export async function seedDemo(db: Database, demo: DemoOrganisation, packs: read
     await tx.insert(person).values(demo.people);
     const accounts = demo.accounts.map((each) => ({ id: uuidv7(), ...each, passwordHash }));
     await tx.insert(account).values(accounts);
-    const byLogin = new Map(accounts.map((each) => [each.login, { ...each, role: each.role as Role, active: true }]));
-    await tx.insert(unit).values(demo.units);
-    await tx.insert(ruleSetRow).values({ id: uuidv7(), effectiveFrom: '2000-01-01', body: DEFAULT_RULES, accountId: null });
-    await inChunks(demo.certifications, (chunk) =>
-      tx.insert(certificationEventRow).values(chunk.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: byLogin.get(by)!.id }))),
+    const byLogin = new Map(
+      accounts.map((each) => [each.login, { ...each, role: each.role as Role, active: true }]),
     );
-    if (demo.choices.length) await tx.insert(schoolChoiceRow).values(demo.choices.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: byLogin.get(by)!.id })));
+    await tx.insert(unit).values(demo.units);
+    await tx
+      .insert(ruleSetRow)
+      .values({ id: uuidv7(), effectiveFrom: '2000-01-01', body: DEFAULT_RULES, accountId: null });
+    await inChunks(demo.certifications, (chunk) =>
+      tx
+        .insert(certificationEventRow)
+        .values(chunk.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: byLogin.get(by)!.id }))),
+    );
+    if (demo.choices.length)
+      await tx
+        .insert(schoolChoiceRow)
+        .values(
+          demo.choices.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: byLogin.get(by)!.id })),
+        );
     for (const each of demo.evaluations) {
       const machine = demo.units.find((u) => u.id === each.unitId)!;
       const pack = packs.find((p) => p.id === machine.classId)!;

@@ -1,11 +1,29 @@
 import { randomBytes } from 'node:crypto';
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, renameSync, rmSync, statSync, writeFileSync, writeSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterEach, describe, expect, it } from 'vitest';
 import { backupsIn, BackupFailed, writeBackup } from './backup';
-import { DirectoryTaken, holdDirectory, installRestored, settleDirectory, StoreMissing } from './dataDirectory';
+import {
+  DirectoryTaken,
+  holdDirectory,
+  installRestored,
+  settleDirectory,
+  StoreMissing,
+} from './dataDirectory';
 import { openStore, restoreStore, StoreUnreadable } from './database';
 
 /** Backups, locks and directories that were left in the middle of something. */
@@ -20,7 +38,8 @@ afterEach(() => {
   for (const each of folders.splice(0)) rmSync(each, { recursive: true, force: true });
 });
 
-const dump = (words: string) => gzipSync(Buffer.concat([Buffer.from(`PG_VERSION ${words} `), randomBytes(5000)]));
+const dump = (words: string) =>
+  gzipSync(Buffer.concat([Buffer.from(`PG_VERSION ${words} `), randomBytes(5000)]));
 const AT = new Date('2026-06-01T12:00:00Z');
 
 describe('a backup', () => {
@@ -28,7 +47,8 @@ describe('a backup', () => {
     const where = folder();
     const first = await writeBackup(dump('first'), where, 'timed', AT);
     const full: typeof writeSync = ((handle: number, bytes: Buffer, offset: number, length: number) => {
-      if (offset > 100) throw Object.assign(new Error('ENOSPC: no space left on device, write'), { code: 'ENOSPC' });
+      if (offset > 100)
+        throw Object.assign(new Error('ENOSPC: no space left on device, write'), { code: 'ENOSPC' });
       return writeSync(handle, bytes, offset, Math.min(length, 60));
     }) as typeof writeSync;
     await expect(writeBackup(dump('second'), where, 'timed', AT, full)).rejects.toThrow(
@@ -42,7 +62,9 @@ describe('a backup', () => {
     expect(readdirSync(where)).toEqual([first.split('/').at(-1)]);
   });
   it('that is no dump of a database is refused', async () => {
-    await expect(writeBackup(gzipSync(Buffer.from('something else')), folder(), 'timed', AT)).rejects.toThrow(/not a dump/);
+    await expect(writeBackup(gzipSync(Buffer.from('something else')), folder(), 'timed', AT)).rejects.toThrow(
+      /not a dump/,
+    );
   });
   it('written in short pieces is whole', async () => {
     const bytes = dump('pieces');
@@ -53,7 +75,8 @@ describe('a backup', () => {
   it('is the newest by its number, also when the clock was set back: it never prunes itself', async () => {
     const where = folder();
     writeFileSync(join(where, '2026-01-01T00-00-00-000Z-timed.tar.gz'), 'of an earlier version');
-    for (let i = 0; i < 14; i++) await writeBackup(dump(String(i)), where, 'timed', new Date(AT.getTime() - i * 86_400_000));
+    for (let i = 0; i < 14; i++)
+      await writeBackup(dump(String(i)), where, 'timed', new Date(AT.getTime() - i * 86_400_000));
     const kept = backupsIn(where);
     expect(kept.length).toBe(12);
     expect(kept.at(-1)).toMatch(/^00000014-2026-05-19/);
@@ -69,7 +92,14 @@ describe('a backup', () => {
 describe('a data directory', () => {
   it('is held by the operating system: a lock file left behind, whatever it says, stops nobody', () => {
     const where = folder();
-    for (const left of [String(process.pid), '1', '999999', JSON.stringify({ pid: 1, control: null }), 'nonsense', '']) {
+    for (const left of [
+      String(process.pid),
+      '1',
+      '999999',
+      JSON.stringify({ pid: 1, control: null }),
+      'nonsense',
+      '',
+    ]) {
       writeFileSync(join(where, 'rounds.lock'), left);
       const held = holdDirectory(where);
       expect(() => holdDirectory(where)).toThrow(DirectoryTaken);
@@ -84,7 +114,10 @@ describe('a data directory', () => {
     try {
       holdDirectory(where);
     } catch (error) {
-      expect((error as DirectoryTaken).holder).toEqual({ pid: process.pid, control: { address: 'http://127.0.0.1:1', secret: 'a secret' } });
+      expect((error as DirectoryTaken).holder).toEqual({
+        pid: process.pid,
+        control: { address: 'http://127.0.0.1:1', secret: 'a secret' },
+      });
       expect((error as Error).message).toContain(`process ${process.pid}`);
     }
     expect(statSync(join(where, 'rounds.lock')).mode & 0o777).toBe(0o600);
@@ -139,7 +172,11 @@ describe('a data directory', () => {
       if (steps >= 1) renameSync(join(where, 'store'), join(where, 'store.before-restore-9'));
       if (steps >= 2) renameSync(join(where, 'store.restoring'), join(where, 'store'));
       await settleDirectory(where, make);
-      expect([steps, restored(where), readdirSync(join(where, 'store.before-restore-9'))]).toEqual([steps, ['new'], ['old']]);
+      expect([steps, restored(where), readdirSync(join(where, 'store.before-restore-9'))]).toEqual([
+        steps,
+        ['new'],
+        ['old'],
+      ]);
       expect(existsSync(join(where, 'restore.json'))).toBe(false);
     }
     const whole = await begun();
@@ -177,6 +214,8 @@ describe('a store', () => {
     await store.close();
     rmSync(join(where, 'store', 'global'), { recursive: true });
     await expect(openStore({ directory: where, migrations })).rejects.toThrow(StoreUnreadable);
-    await expect(openStore({ directory: where, migrations })).rejects.toThrow(new RegExp(`npm run restore -- ${file}`));
+    await expect(openStore({ directory: where, migrations })).rejects.toThrow(
+      new RegExp(`npm run restore -- ${file}`),
+    );
   });
 });

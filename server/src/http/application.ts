@@ -18,7 +18,10 @@ import { problemHandler } from './binder';
 import { controlRoutes, fromThisComputer } from './control';
 import { ProblemError } from './problem';
 
-/** Builds the HTTP application: API, OpenAPI document, health, metrics, and the built web app when `webRoot` has it. */
+/**
+ * Builds the HTTP application: API, OpenAPI document, health, metrics, and the built web app when `webRoot`
+ * has it.
+ */
 export function application(house: House, options: { webRoot: string | null; log?: Logger }): Express {
   const log = options.log ?? pino({ level: 'silent' });
   const app = express();
@@ -49,7 +52,10 @@ export function application(house: House, options: { webRoot: string | null; log
     pinoHttp({
       logger: log,
       serializers: {
-        req: (request: { method: string; url: string }) => ({ method: request.method, path: request.url.split('?')[0]!.replace(/(verify|certificates)\/[^/]+/, '$1/…') }),
+        req: (request: { method: string; url: string }) => ({
+          method: request.method,
+          path: request.url.split('?')[0]!.replace(/(verify|certificates)\/[^/]+/, '$1/…'),
+        }),
         res: (response: { statusCode: number }) => ({ status: response.statusCode }),
       },
     }),
@@ -71,8 +77,10 @@ export function application(house: House, options: { webRoot: string | null; log
   });
   controlRoutes(app, house);
   app.get('/metrics', (request, response, next) => {
-    const token = house.metricsToken !== null && request.get('authorization') === `Bearer ${house.metricsToken}`;
-    if (!token && !fromThisComputer(request)) return next(new ProblemError('not-found', 'There is nothing at this address.'));
+    const token =
+      house.metricsToken !== null && request.get('authorization') === `Bearer ${house.metricsToken}`;
+    if (!token && !fromThisComputer(request))
+      return next(new ProblemError('not-found', 'There is nothing at this address.'));
     const { heapUsed, rss } = process.memoryUsage();
     response.type('text/plain; version=0.0.4').send(
       [
@@ -93,13 +101,22 @@ export function application(house: House, options: { webRoot: string | null; log
   certificationRoutes(api, house);
   assessRoutes(api, house);
   jobRoutes(api, house);
-  api.use((_request, _response, next) => next(new ProblemError('not-found', 'There is nothing at this address.')));
+  api.use((_request, _response, next) =>
+    next(new ProblemError('not-found', 'There is nothing at this address.')),
+  );
   app.use('/api', api);
   if (options.webRoot && existsSync(join(options.webRoot, 'index.html'))) {
     const root = options.webRoot;
-    app.use('/assets', express.static(join(root, 'assets'), { immutable: true, maxAge: '1y', index: false, redirect: false }));
+    app.use(
+      '/assets',
+      express.static(join(root, 'assets'), { immutable: true, maxAge: '1y', index: false, redirect: false }),
+    );
     // A file of an earlier build that is gone; the page itself would be a wrong answer to it.
-    app.use('/assets', (_request, _response, next) => next(new ProblemError('not-found', 'This file belongs to another version of Rounds. Load the page again.')));
+    app.use('/assets', (_request, _response, next) =>
+      next(
+        new ProblemError('not-found', 'This file belongs to another version of Rounds. Load the page again.'),
+      ),
+    );
     app.use(express.static(root, { maxAge: 0, index: false, redirect: false }));
     app.get('/{*path}', (_request, response) => {
       response.set('cache-control', 'no-cache').sendFile('index.html', { root });

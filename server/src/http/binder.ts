@@ -1,6 +1,12 @@
 import type { Role, RouteAnswer, RouteInput, RouteSpec } from '@rounds/contract';
-import { unstorable } from '@rounds/core';
-import express, { type NextFunction, type Request, type RequestHandler, type Response, type Router } from 'express';
+import { unstorable } from '@rounds/core/text';
+import express, {
+  type NextFunction,
+  type Request,
+  type RequestHandler,
+  type Response,
+  type Router,
+} from 'express';
 import type { z } from 'zod';
 import { callerOf } from '../accounts/sessions';
 import type { Caller, House } from '../data/context';
@@ -15,7 +21,10 @@ interface FileAnswer {
 type CallerOf<R extends RouteSpec> = R['roles'] extends 'public' ? Caller | null : Caller;
 type Answer<R extends RouteSpec> = R['answer'] extends string ? FileAnswer : RouteAnswer<R>;
 
-/** What a route's handler gets: checked input, the caller, the house, the raw exchange for cookies, and a signal that the caller has gone. */
+/**
+ * What a route's handler gets: checked input, the caller, the house, the raw exchange for cookies, and a
+ * signal that the caller has gone.
+ */
 interface Exchange<R extends RouteSpec> extends RouteInput<R> {
   caller: CallerOf<R>;
   house: House;
@@ -27,7 +36,10 @@ interface Exchange<R extends RouteSpec> extends RouteInput<R> {
 export type Handler<R extends RouteSpec> = (exchange: Exchange<R>) => Promise<Answer<R>>;
 
 interface BindOptions {
-  /** Names the state of the data that the answer is made from; who has the answer of that state is not sent it again. */
+  /**
+   * Names the state of the data that the answer is made from; who has the answer of that state is not sent
+   * it again.
+   */
   version?: (house: House) => Promise<string>;
 }
 
@@ -35,7 +47,9 @@ const BODY_LIMIT = 100_000;
 /** Deepest nesting of a body; deeper ones serve only to exhaust the stack. */
 const DEEPEST = 40;
 
-/** Refuses unsafe requests that another site's page started (browsers say so in Sec-Fetch-Site and Origin). */
+/**
+ * Refuses unsafe requests that another site's page started (browsers say so in Sec-Fetch-Site and Origin).
+ */
 function sameOrigin(request: Request): boolean {
   const site = request.get('sec-fetch-site');
   if (site && site !== 'same-origin' && site !== 'none') return false;
@@ -58,15 +72,31 @@ function tooDeep(value: unknown, depth = 0): boolean {
   return depth >= DEEPEST || Object.values(value).some((each) => tooDeep(each, depth + 1));
 }
 
-function parse(schema: z.ZodType | undefined, value: unknown, where: string, files: readonly string[] = []): unknown {
+function parse(
+  schema: z.ZodType | undefined,
+  value: unknown,
+  where: string,
+  files: readonly string[] = [],
+): unknown {
   if (!schema) return undefined;
   if (tooDeep(value)) refuse([{ path: where, message: 'is nested too deeply' }]);
-  const checked = files.length > 0 && typeof value === 'object' ? { ...value, ...Object.fromEntries(files.map((name) => [name, null])) } : value;
+  const checked =
+    files.length > 0 && typeof value === 'object'
+      ? { ...value, ...Object.fromEntries(files.map((name) => [name, null])) }
+      : value;
   const bad = unstorable(checked);
-  if (bad !== null) refuse([{ path: bad || where, message: 'contains a character that cannot be stored (a zero character or half of a pair)' }]);
+  if (bad !== null)
+    refuse([
+      {
+        path: bad || where,
+        message: 'contains a character that cannot be stored (a zero character or half of a pair)',
+      },
+    ]);
   const result = schema.safeParse(value);
   if (result.success) return result.data;
-  refuse(result.error.issues.map((issue) => ({ path: issue.path.join('.') || where, message: issue.message })));
+  refuse(
+    result.error.issues.map((issue) => ({ path: issue.path.join('.') || where, message: issue.message })),
+  );
 }
 
 function readBody(reader: RequestHandler, request: Request, response: Response): Promise<void> {
@@ -76,10 +106,17 @@ function readBody(reader: RequestHandler, request: Request, response: Response):
 }
 
 /**
- * Binds one route of the contract to its handler. Same-origin, session, role, body, validation, answer and errors are handled here, once
- * and in this order: nobody's body is read before it is known that they may send it.
+ * Binds one route of the contract to its handler. Same-origin, session, role, body, validation, answer and
+ * errors are handled here, once and in this order: nobody's body is read before it is known that they may
+ * send it.
  */
-export function bind<R extends RouteSpec>(router: Router, house: House, spec: R, handler: Handler<R>, options: BindOptions = {}): void {
+export function bind<R extends RouteSpec>(
+  router: Router,
+  house: House,
+  spec: R,
+  handler: Handler<R>,
+  options: BindOptions = {},
+): void {
   const method = spec.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete';
   const reader = spec.body ? express.json({ limit: spec.bodyLimit ?? BODY_LIMIT, strict: true }) : null;
   router[method](spec.path, async (request: Request, response: Response, next: NextFunction) => {
@@ -88,11 +125,17 @@ export function bind<R extends RouteSpec>(router: Router, house: House, spec: R,
       if (!response.writableFinished) leaving.abort();
     });
     try {
-      if (spec.method !== 'GET' && !sameOrigin(request)) throw new ProblemError('cross-site', 'This request came from another site and was not carried out.');
+      if (spec.method !== 'GET' && !sameOrigin(request))
+        throw new ProblemError('cross-site', 'This request came from another site and was not carried out.');
       const caller = await callerOf(house, request, response);
       if (spec.roles !== 'public') {
-        if (!caller) throw new ProblemError('not-signed-in', 'The session has ended. Sign in again; nothing sent so far is lost.');
-        if (!(spec.roles as readonly Role[]).includes(caller.role)) throw new ProblemError('forbidden', `This is not open to the role ${caller.role}.`);
+        if (!caller)
+          throw new ProblemError(
+            'not-signed-in',
+            'The session has ended. Sign in again; nothing sent so far is lost.',
+          );
+        if (!(spec.roles as readonly Role[]).includes(caller.role))
+          throw new ProblemError('forbidden', `This is not open to the role ${caller.role}.`);
       }
       if (reader) await readBody(reader, request, response);
       const input = {
@@ -108,11 +151,22 @@ export function bind<R extends RouteSpec>(router: Router, house: House, spec: R,
           return;
         }
       }
-      const answer = await handler({ ...input, caller: caller as CallerOf<R>, house, request, response, gone: leaving.signal });
+      const answer = await handler({
+        ...input,
+        caller: caller as CallerOf<R>,
+        house,
+        request,
+        response,
+        gone: leaving.signal,
+      });
       if (response.headersSent) return;
       if (typeof spec.answer === 'string') {
         const { file, name } = answer as FileAnswer;
-        response.type(spec.answer).set('content-disposition', `inline; filename="${name}"`).set('cache-control', 'private, no-store').send(file);
+        response
+          .type(spec.answer)
+          .set('content-disposition', `inline; filename="${name}"`)
+          .set('cache-control', 'private, no-store')
+          .send(file);
       } else {
         if (!options.version) response.set('cache-control', 'no-store');
         response.json(answer);
@@ -123,20 +177,43 @@ export function bind<R extends RouteSpec>(router: Router, house: House, spec: R,
   });
 }
 
-/** What may be logged of an error: its kind and where it came from; no message of the database, no statement, no value. */
+/**
+ * What may be logged of an error: its kind and where it came from; no message of the database, no
+ * statement, no value.
+ */
 export function causeOf(error: unknown): object {
   if (!(error instanceof Error)) return { kind: typeof error };
-  const cause = (error.cause instanceof Error ? error.cause : error) as Error & { code?: string; table?: string; constraint?: string; routine?: string };
+  const cause = (error.cause instanceof Error ? error.cause : error) as Error & {
+    code?: string;
+    table?: string;
+    constraint?: string;
+    routine?: string;
+  };
   const { name, code, table, constraint, routine } = cause;
   const frames = (error.stack ?? '').split('\n').filter((line) => /^\s+at /.test(line));
-  return { kind: name, code, table, constraint, routine, frames: frames.slice(0, 12).map((line) => line.trim()) };
+  return {
+    kind: name,
+    code,
+    table,
+    constraint,
+    routine,
+    frames: frames.slice(0, 12).map((line) => line.trim()),
+  };
 }
 
-const refusedBodies: Readonly<Record<string, [code: 'too-large' | 'invalid' | 'unsupported', detail: string]>> = {
+const refusedBodies: Readonly<
+  Record<string, [code: 'too-large' | 'invalid' | 'unsupported', detail: string]>
+> = {
   'entity.too.large': ['too-large', 'What was sent is larger than this route takes. Nothing was saved.'],
   'entity.parse.failed': ['invalid', 'What was sent is not readable JSON. Nothing was saved.'],
-  'encoding.unsupported': ['unsupported', 'The content encoding of what was sent is not read here. Nothing was saved.'],
-  'charset.unsupported': ['unsupported', 'The character set of what was sent is not read here; send UTF-8. Nothing was saved.'],
+  'encoding.unsupported': [
+    'unsupported',
+    'The content encoding of what was sent is not read here. Nothing was saved.',
+  ],
+  'charset.unsupported': [
+    'unsupported',
+    'The character set of what was sent is not read here; send UTF-8. Nothing was saved.',
+  ],
 };
 
 function problemOf(error: unknown): ProblemError | null {
@@ -144,8 +221,10 @@ function problemOf(error: unknown): ProblemError | null {
   const { type, status } = error as { type?: string; status?: number };
   const known = refusedBodies[type ?? ''];
   if (known) return new ProblemError(...known);
-  if (error instanceof URIError || status === 404) return new ProblemError('not-found', 'There is nothing at this address.');
-  if (status !== undefined && status >= 400 && status < 500) return new ProblemError('invalid', 'What was sent is not readable. Nothing was saved.');
+  if (error instanceof URIError || status === 404)
+    return new ProblemError('not-found', 'There is nothing at this address.');
+  if (status !== undefined && status >= 400 && status < 500)
+    return new ProblemError('invalid', 'What was sent is not readable. Nothing was saved.');
   return null;
 }
 
@@ -156,8 +235,15 @@ export function problemHandler(log: (cause: object) => void) {
     let found = problemOf(error);
     if (!found) {
       log(causeOf(error));
-      found = new ProblemError('unexpected', 'The server could not finish this and saved nothing of it. Try again; if it stays, tell the administrator.');
+      found = new ProblemError(
+        'unexpected',
+        'The server could not finish this and saved nothing of it. Try again; if it stays, ' +
+          'tell the administrator.',
+      );
     }
-    response.status(found.problem.status).type('application/problem+json').send(JSON.stringify(found.problem));
+    response
+      .status(found.problem.status)
+      .type('application/problem+json')
+      .send(JSON.stringify(found.problem));
   };
 }

@@ -15,7 +15,10 @@ function holdsSecret(request: Request, secret: string): boolean {
   return given.length === wanted.length && timingSafeEqual(given, wanted);
 }
 
-/** What a command on this computer asks of the running server, with the secret that stands in the data directory. */
+/**
+ * What a command on this computer asks of the running server, with the secret that stands in the data
+ * directory.
+ */
 export function controlRoutes(app: Express, house: House): void {
   app.post('/control/backup', async (request, response, next) => {
     if (!fromThisComputer(request) || !holdsSecret(request, house.controlSecret) || !house.store.backup)

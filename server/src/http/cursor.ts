@@ -1,4 +1,4 @@
-import { unstorable } from '@rounds/core';
+import { unstorable } from '@rounds/core/text';
 import type { z } from 'zod';
 import { ProblemError } from './problem';
 
@@ -7,7 +7,9 @@ export function writeCursor(place: readonly (string | number)[]): string {
   return Buffer.from(JSON.stringify(place)).toString('base64url');
 }
 
-/** Reads a place that `writeCursor` wrote. Throws the invalid problem, naming the field, for anything else. */
+/**
+ * Reads a place that `writeCursor` wrote. Throws the invalid problem, naming the field, for anything else.
+ */
 export function readCursor<T extends z.ZodType>(text: string, schema: T): z.output<T> {
   let place: unknown;
   try {

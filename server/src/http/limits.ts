@@ -2,13 +2,19 @@ import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import type { Store } from '../data/database';
 import { ProblemError } from './problem';
 
-/** Wrong passwords for one name from one address, in ten minutes. Others who know the name are not shut out by it. */
+/**
+ * Wrong passwords for one name from one address, in ten minutes. Others who know the name are not shut out
+ * by it.
+ */
 const WRONG_PASSWORDS = 8;
 /** Wrong passwords from one address, in ten minutes, whatever the name. */
 const ATTEMPTS_OF_ADDRESS = 60;
 const MINUTES = 10;
 
-/** A refusal of the limiter. `isFirst` for the one that shuts the door, so that those after it need no audit line each. */
+/**
+ * A refusal of the limiter. `isFirst` for the one that shuts the door, so that those after it need no audit
+ * line each.
+ */
 export class TooManyAttempts extends ProblemError {
   constructor(
     detail: string,
@@ -18,9 +24,15 @@ export class TooManyAttempts extends ProblemError {
   }
 }
 
-/** Counters that all processes on one database share. An attempt is counted before it is looked at, so that many at once gain nothing. */
+/**
+ * Counters that all processes on one database share. An attempt is counted before it is looked at, so that
+ * many at once gain nothing.
+ */
 export interface Limits {
-  /** Counts an attempt to prove who one is: by name and address, and by address alone. Throws the too-many-attempts problem. */
+  /**
+   * Counts an attempt to prove who one is: by name and address, and by address alone. Throws the
+   * too-many-attempts problem.
+   */
   attempt(name: string, address: string): Promise<void>;
   /** Forgets the attempts of a name from an address, which has proved itself. */
   proved(name: string, address: string): Promise<void>;
@@ -30,7 +42,9 @@ export interface Limits {
 
 /** The limiter on the store's own table. */
 export function limitsOn(store: Store): Limits {
-  const storeClient = { query: ({ text, values }: { text: string; values: unknown[] }) => store.query(text, values) };
+  const storeClient = {
+    query: ({ text, values }: { text: string; values: unknown[] }) => store.query(text, values),
+  };
   const limiter = (keyPrefix: string, points: number) =>
     new RateLimiterPostgres({
       storeClient,
@@ -52,7 +66,9 @@ export function limitsOn(store: Store): Limits {
       if (!(refusal instanceof RateLimiterRes)) throw refusal;
       const minutes = Math.max(1, Math.ceil(refusal.msBeforeNext / 60_000));
       throw new TooManyAttempts(
-        `Too many attempts ${whose}. Wait ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}, or ask the administrator for a new password.`,
+        `Too many attempts ${whose}. Wait ${minutes} ` +
+          `${minutes === 1 ? 'minute' : 'minutes'}, or ask the administrator for a ` +
+          'new password.',
         refusal.consumedPoints === by.points + 1,
       );
     }
@@ -68,7 +84,10 @@ export function limitsOn(store: Store): Limits {
       await ofAddress.reward(address);
     },
     async unlock(name) {
-      await store.query('delete from rate_limit where starts_with(key, $1) or expire < $2', [`name:${name.slice(0, 120)}|`, Date.now() - 3_600_000]);
+      await store.query('delete from rate_limit where starts_with(key, $1) or expire < $2', [
+        `name:${name.slice(0, 120)}|`,
+        Date.now() - 3_600_000,
+      ]);
     },
   };
 }

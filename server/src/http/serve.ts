@@ -10,7 +10,12 @@ export interface Listening {
 }
 
 /** Listens on the port, or the next free one up to ten further when `orNext`. */
-export async function listen(app: Express, port: number, orNext: boolean, host = '127.0.0.1'): Promise<Listening> {
+export async function listen(
+  app: Express,
+  port: number,
+  orNext: boolean,
+  host = '127.0.0.1',
+): Promise<Listening> {
   for (let attempt = 0; ; attempt++) {
     const server = createServer(app);
     try {

@@ -12,7 +12,10 @@ const LONGEST_SECONDS = 20;
 /** Pieces of work that may wait for a thread. */
 const LONGEST_QUEUE = 60;
 
-/** A piece of work under a name, so that its progress can be asked for and it can be cancelled by who started it. */
+/**
+ * A piece of work under a name, so that its progress can be asked for and it can be cancelled by who
+ * started it.
+ */
 interface NamedJob {
   id: string;
   accountId: string;
@@ -32,8 +35,15 @@ interface JobState {
 
 /** Worker threads for what would hold up other requests. */
 export interface Pool {
-  /** Carries a piece of work out. Throws what the work throws as a ProblemError, and the busy, too-heavy and cancelled problems. */
-  run<K extends WorkKind>(kind: K, input: Parameters<Work[K]>[0], options?: Options): Promise<Awaited<ReturnType<Work[K]>>>;
+  /**
+   * Carries a piece of work out. Throws what the work throws as a ProblemError, and the busy, too-heavy and
+   * cancelled problems.
+   */
+  run<K extends WorkKind>(
+    kind: K,
+    input: Parameters<Work[K]>[0],
+    options?: Options,
+  ): Promise<Awaited<ReturnType<Work[K]>>>;
   state(id: string, accountId: string): JobState | null;
   /** Cancels a named piece of work. False where there is none of this account. */
   cancel(id: string, accountId: string): boolean;
@@ -46,7 +56,10 @@ function workerFile(): string {
   return here.endsWith('dist') ? join(here, 'worker.js') : join(here, '..', '..', 'dist', 'worker.js');
 }
 
-/** A pool that leaves one core to answering requests. Threads start when there is work and end when there has been none for a minute. */
+/**
+ * A pool that leaves one core to answering requests. Threads start when there is work and end when there
+ * has been none for a minute.
+ */
 export function openPool(): Pool {
   let threads: Piscina | null = null;
   const pool = () =>
@@ -60,7 +73,11 @@ export function openPool(): Pool {
     }));
   const named = new Map<string, JobState & NamedJob & { stop: AbortController }>();
 
-  async function run<K extends WorkKind>(kind: K, input: Parameters<Work[K]>[0], { gone, job }: Options = {}): Promise<Awaited<ReturnType<Work[K]>>> {
+  async function run<K extends WorkKind>(
+    kind: K,
+    input: Parameters<Work[K]>[0],
+    { gone, job }: Options = {},
+  ): Promise<Awaited<ReturnType<Work[K]>>> {
     const stop = new AbortController();
     const late = AbortSignal.timeout(LONGEST_SECONDS * 1000);
     const signal = AbortSignal.any([stop.signal, late, ...(gone ? [gone] : [])]);
@@ -68,15 +85,27 @@ export function openPool(): Pool {
     if (job && channel) {
       const state = { ...job, state: 'waiting' as JobState['state'], done: 0, total: 0, stop };
       named.set(job.id, state);
-      channel.port1.on('message', (told: { done: number; total: number }) => Object.assign(state, told, { state: 'running' }));
+      channel.port1.on('message', (told: { done: number; total: number }) =>
+        Object.assign(state, told, { state: 'running' }),
+      );
       channel.port1.unref();
     }
     try {
       const task: Task = { kind, input, port: channel?.port2 ?? null };
-      const result = (await pool().run(task, { signal, ...(channel ? { transferList: [channel.port2] } : {}) })) as Result;
-      if ('problem' in result) throw new ProblemError(result.problem.code as ProblemCode, result.problem.detail, result.problem.errors);
+      const result = (await pool().run(task, {
+        signal,
+        ...(channel ? { transferList: [channel.port2] } : {}),
+      })) as Result;
+      if ('problem' in result)
+        throw new ProblemError(
+          result.problem.code as ProblemCode,
+          result.problem.detail,
+          result.problem.errors,
+        );
       const { value } = result;
-      return (value instanceof Uint8Array ? Buffer.from(value.buffer, value.byteOffset, value.byteLength) : value) as Awaited<ReturnType<Work[K]>>;
+      return (
+        value instanceof Uint8Array ? Buffer.from(value.buffer, value.byteOffset, value.byteLength) : value
+      ) as Awaited<ReturnType<Work[K]>>;
     } catch (error) {
       throw refusal(error, { late: late.aborted, stopped: stop.signal.aborted || (gone?.aborted ?? false) });
     } finally {
@@ -112,8 +141,15 @@ function refusal(error: unknown, ended: { late: boolean; stopped: boolean }): un
   if (ended.stopped) return new ProblemError('cancelled', 'This was cancelled. Nothing was saved.');
   const code = (error as { code?: string }).code;
   if (ended.late || code === 'ERR_WORKER_OUT_OF_MEMORY')
-    return new ProblemError('too-heavy', 'This is too much to be read in one piece and was given up. Nothing was saved. Send less of it at a time.');
+    return new ProblemError(
+      'too-heavy',
+      'This is too much to be read in one piece and was given up. Nothing was saved. Send ' +
+        'less of it at a time.',
+    );
   if (error instanceof Error && /queue/i.test(error.message))
-    return new ProblemError('busy', 'The server has too much to do just now. Nothing was saved; try again in a moment.');
+    return new ProblemError(
+      'busy',
+      'The server has too much to do just now. Nothing was saved; try again in a moment.',
+    );
   return error;
 }

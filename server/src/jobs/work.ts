@@ -1,4 +1,11 @@
-import { applyTable, packToYaml, readPack, type Pack, type PackReading, type TableKind } from '@rounds/core';
+import {
+  applyTable,
+  packToYaml,
+  readPack,
+  type Pack,
+  type PackReading,
+  type TableKind,
+} from '@rounds/core/catalogue';
 import { cardDocument, reportDocument, type CardSubject, type ReportSubject } from '../assess/paperDocuments';
 import { classPapers, type ClassPaper, type PaperSubject } from '../classes/paperDocuments';
 import { csvCells } from '../classes/tableCsv';
@@ -9,7 +16,8 @@ import { render } from '../print/pdf';
 export type Progress = (done: number, total: number) => void;
 
 /**
- * What runs in worker threads because it can take longer than other requests should wait: reading what somebody sends, and printing.
+ * What runs in worker threads because it can take longer than other requests should wait: reading what
+ * somebody sends, and printing.
  * Each takes and gives plain data, and may throw a ProblemError.
  */
 export const work = {
@@ -17,14 +25,17 @@ export const work = {
   packYaml: (pack: Pack): string => packToYaml(pack),
   readTable({ base, kind, source }: { base: Pack; kind: TableKind; source: string }): PackReading {
     const csv = csvCells(source);
-    return csv.errors.length > 0 ? { pack: null, errors: csv.errors } : applyTable(base, kind, csv.cells, csv.lines);
+    return csv.errors.length > 0
+      ? { pack: null, errors: csv.errors }
+      : applyTable(base, kind, csv.cells, csv.lines);
   },
   readRoster({ csv, asked }: { csv: string; asked: AskedColumns }, progress: Progress): ReadRoster {
     const { columns, rows } = readCsv(csv);
     const mapping = matchColumns(columns, asked);
     return { columns, mapping, rows: rows.length, ...checkRows(columns, rows, mapping, progress) };
   },
-  classPaper: ({ paper, subject }: { paper: ClassPaper; subject: PaperSubject }): Promise<Buffer> => render(classPapers[paper](subject)),
+  classPaper: ({ paper, subject }: { paper: ClassPaper; subject: PaperSubject }): Promise<Buffer> =>
+    render(classPapers[paper](subject)),
   report: (subject: ReportSubject): Promise<Buffer> => render(reportDocument(subject)),
   card: (subject: CardSubject): Promise<Buffer> => render(cardDocument(subject)),
 } as const;

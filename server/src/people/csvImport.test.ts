@@ -4,9 +4,22 @@ import { describe, expect, it } from 'vitest';
 import { ProblemError } from '../http/problem';
 import { checkRows, matchColumns, readCsv } from './csvImport';
 
-const HEADINGS = ['Payroll', 'Given name', 'Family name', 'Site', 'Team', 'E-mail', 'Date of birth', 'Start date'];
+const HEADINGS = [
+  'Payroll',
+  'Given name',
+  'Family name',
+  'Site',
+  'Team',
+  'E-mail',
+  'Date of birth',
+  'Start date',
+];
 /** Cells as people write them: commas, quotes, line breaks, other scripts. */
-const cell = fc.string({ unit: fc.constantFrom('a', 'Ö', '山', "'", '"', ',', ';', '\n', ' ', '-', '<', '='), minLength: 0, maxLength: 12 });
+const cell = fc.string({
+  unit: fc.constantFrom('a', 'Ö', '山', "'", '"', ',', ';', '\n', ' ', '-', '<', '='),
+  minLength: 0,
+  maxLength: 12,
+});
 
 describe('reading CSV', () => {
   it('gives back what was written, whatever stands in the cells and whichever delimiter (RFC 4180)', () => {
@@ -16,10 +29,14 @@ describe('reading CSV', () => {
         fc.constantFrom(',', ';', '\t'),
         fc.boolean(),
         (rows, delimiter, bom) => {
-          const written = `${bom ? '\uFEFF' : ''}${stringify([['alpha', 'beta', 'gamma'], ...rows], { delimiter, record_delimiter: 'windows', quoted: true })}`;
+          const table = [['alpha', 'beta', 'gamma'], ...rows];
+          const text = stringify(table, { delimiter, record_delimiter: 'windows', quoted: true });
+          const written = `${bom ? '\uFEFF' : ''}${text}`;
           const read = readCsv(written);
           expect(read.columns).toEqual(['alpha', 'beta', 'gamma']);
-          expect(read.rows.map((row) => row.map((each) => each.trim()))).toEqual(rows.map((row) => row.map((each) => each.trim())));
+          expect(read.rows.map((row) => row.map((each) => each.trim()))).toEqual(
+            rows.map((row) => row.map((each) => each.trim())),
+          );
           expect(read.delimiter).toBe(delimiter);
         },
       ),
@@ -27,16 +44,22 @@ describe('reading CSV', () => {
   });
   it('either reads a text or says why not, and never falls over', () => {
     fc.assert(
-      fc.property(fc.string({ unit: fc.constantFrom('"', ',', '\r', '\n', 'x', '\uFFFD', '\u0000', ';'), maxLength: 60 }), (text) => {
-        try {
-          const { columns, rows } = readCsv(text);
-          const { accepted, rejected } = checkRows(columns, rows, matchColumns(columns));
-          expect(accepted.length + rejected.length).toBe(rows.length);
-        } catch (error) {
-          expect(error).toBeInstanceOf(ProblemError);
-          expect((error as ProblemError).problem.detail).toMatch(/Nothing was written|stopped/);
-        }
-      }),
+      fc.property(
+        fc.string({
+          unit: fc.constantFrom('"', ',', '\r', '\n', 'x', '\uFFFD', '\u0000', ';'),
+          maxLength: 60,
+        }),
+        (text) => {
+          try {
+            const { columns, rows } = readCsv(text);
+            const { accepted, rejected } = checkRows(columns, rows, matchColumns(columns));
+            expect(accepted.length + rejected.length).toBe(rows.length);
+          } catch (error) {
+            expect(error).toBeInstanceOf(ProblemError);
+            expect((error as ProblemError).problem.detail).toMatch(/Nothing was written|stopped/);
+          }
+        },
+      ),
       { numRuns: 400 },
     );
   });
@@ -44,7 +67,16 @@ describe('reading CSV', () => {
 
 describe('matching columns', () => {
   it('knows the headings people use, whatever their case and punctuation', () => {
-    const found = matchColumns(['STAFF NO.', 'First-Name', 'surname', 'Depot', 'Crew', 'E-Mail', 'D.O.B', 'start_date']);
+    const found = matchColumns([
+      'STAFF NO.',
+      'First-Name',
+      'surname',
+      'Depot',
+      'Crew',
+      'E-Mail',
+      'D.O.B',
+      'start_date',
+    ]);
     expect(found).toEqual({
       payroll: 'STAFF NO.',
       givenName: 'First-Name',
@@ -57,14 +89,21 @@ describe('matching columns', () => {
     });
   });
   it('does as asked, and drops a wish for a column that is not there', () => {
-    expect(matchColumns(HEADINGS, { team: 'Site', site: 'Nowhere', email: null })).toMatchObject({ team: 'Site', site: null, email: null, payroll: 'Payroll' });
+    expect(matchColumns(HEADINGS, { team: 'Site', site: 'Nowhere', email: null })).toMatchObject({
+      team: 'Site',
+      site: null,
+      email: null,
+      payroll: 'Payroll',
+    });
   });
 });
 
 describe('checking rows', () => {
   const check = (...rows: string[][]) => checkRows(HEADINGS, rows, matchColumns(HEADINGS));
   const row = (change: Partial<Record<number, string>> = {}) =>
-    ['1', 'Anna', 'Berg', 'Quay', 'Blue', 'anna@yard.example', '1990-02-28', '01.03.2015'].map((each, i) => change[i] ?? each);
+    ['1', 'Anna', 'Berg', 'Quay', 'Blue', 'anna@yard.example', '1990-02-28', '01.03.2015'].map(
+      (each, i) => change[i] ?? each,
+    );
 
   it('takes a good row, reading dates written either way', () => {
     expect(check(row()).accepted[0]!.person).toEqual({
@@ -80,7 +119,11 @@ describe('checking rows', () => {
     expect(check(row({ 6: '29/02/1992' })).accepted[0]!.person.born).toBe('1992-02-29');
   });
   it.each([
-    ['a day that does not exist', { 6: '29/02/1991' }, /date of birth "29\/02\/1991" is not a date that exists/],
+    [
+      'a day that does not exist',
+      { 6: '29/02/1991' },
+      /date of birth "29\/02\/1991" is not a date that exists/,
+    ],
     ['a month first', { 7: '03/31/2015' }, /start date "03\/31\/2015"/],
     ['no payroll number', { 0: ' ' }, /payroll number is empty/],
     ['an address that is none', { 5: 'anna at yard' }, /e-mail is not an e-mail address/],

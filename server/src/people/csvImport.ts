@@ -1,10 +1,11 @@
 import { IMPORT_FIELDS, MAX_IMPORT_ROWS, personInput, type ImportPreview } from '@rounds/contract';
-import { isPlainDate } from '@rounds/core';
+import { isPlainDate } from '@rounds/core/calendar';
 import { parse } from 'csv-parse/sync';
 import { ProblemError } from '../http/problem';
 
 type Field = (typeof IMPORT_FIELDS)[number];
-export type ImportedPerson = Record<'payroll' | 'givenName' | 'familyName' | 'site' | 'team', string> & Record<'email' | 'born' | 'started', string | null>;
+export type ImportedPerson = Record<'payroll' | 'givenName' | 'familyName' | 'site' | 'team', string> &
+  Record<'email' | 'born' | 'started', string | null>;
 
 /** Most columns of a roster, and rejected rows that are listed one by one. */
 const MAX_COLUMNS = 60;
@@ -27,7 +28,18 @@ const LABELS: Record<Field, string> = {
 };
 /** Column headings that people use, lower case without punctuation. */
 const GUESSES: Record<Field, readonly string[]> = {
-  payroll: ['payroll', 'payroll number', 'payroll no', 'employee number', 'employee no', 'employee id', 'staff number', 'staff no', 'number', 'id'],
+  payroll: [
+    'payroll',
+    'payroll number',
+    'payroll no',
+    'employee number',
+    'employee no',
+    'employee id',
+    'staff number',
+    'staff no',
+    'number',
+    'id',
+  ],
   givenName: ['given name', 'first name', 'forename', 'first', 'given'],
   familyName: ['family name', 'last name', 'surname', 'last', 'family'],
   site: ['site', 'location', 'place', 'depot'],
@@ -43,14 +55,27 @@ const plain = (heading: string) =>
     .replace(/[^a-z0-9]+/g, ' ')
     .trim();
 
-/** Reads CSV text into rows (RFC 4180; comma, semicolon or tab). Throws the csv problems with the line where reading stopped. */
+/**
+ * Reads CSV text into rows (RFC 4180; comma, semicolon or tab). Throws the csv problems with the line where
+ * reading stopped.
+ */
 export function readCsv(text: string): { columns: string[]; rows: string[][]; delimiter: string } {
   if (text.includes('\uFFFD'))
-    throw new ProblemError('csv-unreadable', 'The file is not in UTF-8, so names would come out damaged. Save it as "CSV UTF-8" and try again. Nothing was written.');
+    throw new ProblemError(
+      'csv-unreadable',
+      'The file is not in UTF-8, so names would come out damaged. Save it as "CSV UTF-8" ' +
+        'and try again. Nothing was written.',
+    );
   if (text.includes('\u0000'))
-    throw new ProblemError('csv-unreadable', 'The file holds zero bytes: it is not a text file, or it is UTF-16. Save it as "CSV UTF-8". Nothing was written.');
+    throw new ProblemError(
+      'csv-unreadable',
+      'The file holds zero bytes: it is not a text file, or it is UTF-16. Save it as "CSV ' +
+        'UTF-8". Nothing was written.',
+    );
   const first = /^\uFEFF?([^\r\n]*)/.exec(text)?.[1] ?? '';
-  const delimiter = [',', ';', '\t'].reduce((best, each) => (first.split(each).length > first.split(best).length ? each : best));
+  const delimiter = [',', ';', '\t'].reduce((best, each) =>
+    first.split(each).length > first.split(best).length ? each : best,
+  );
   let records: string[][];
   try {
     records = parse(text, {
@@ -66,29 +91,52 @@ export function readCsv(text: string): { columns: string[]; rows: string[][]; de
     const { lines, message } = error as { lines?: number; message: string };
     throw new ProblemError(
       'csv-unreadable',
-      `Reading stopped${lines ? ` at line ${lines}` : ''}: ${message.split('\n')[0]}. Usually a quotation mark is not closed. Nothing was written.`,
+      `Reading stopped${lines ? ` at line ${lines}` : ''}: ${message.split('\n')[0]}. ` +
+        'Usually a quotation mark is not closed. Nothing was written.',
     );
   }
   const [columns, ...rows] = records;
-  if (rows.length > MAX_IMPORT_ROWS) throw new ProblemError('csv-unreadable', `The file has more than ${MAX_IMPORT_ROWS} rows. Send it in parts. Nothing was written.`);
+  if (rows.length > MAX_IMPORT_ROWS)
+    throw new ProblemError(
+      'csv-unreadable',
+      `The file has more than ${MAX_IMPORT_ROWS} rows. Send it in parts. Nothing was written.`,
+    );
   if (columns && columns.length > MAX_COLUMNS)
-    throw new ProblemError('csv-unreadable', `The heading line has ${columns.length} columns; a roster has at most ${MAX_COLUMNS}. Nothing was written.`);
-  if (!columns || rows.length === 0) throw new ProblemError('csv-empty', 'The file needs a heading line and at least one row. Nothing was written.');
+    throw new ProblemError(
+      'csv-unreadable',
+      `The heading line has ${columns.length} columns; a roster has at most ` +
+        `${MAX_COLUMNS}. Nothing was written.`,
+    );
+  if (!columns || rows.length === 0)
+    throw new ProblemError(
+      'csv-empty',
+      'The file needs a heading line and at least one row. Nothing was written.',
+    );
   return { columns, rows, delimiter };
 }
 
 /** Matches headings to fields: what was asked for, else by the heading's words. */
-export function matchColumns(columns: readonly string[], asked: AskedColumns = {}): Record<Field, string | null> {
+export function matchColumns(
+  columns: readonly string[],
+  asked: AskedColumns = {},
+): Record<Field, string | null> {
   const result = {} as Record<Field, string | null>;
   for (const field of IMPORT_FIELDS) {
     const wish = asked[field];
     result[field] =
-      wish === undefined ? (columns.find((heading) => GUESSES[field].includes(plain(heading))) ?? null) : wish !== null && columns.includes(wish) ? wish : null;
+      wish === undefined
+        ? (columns.find((heading) => GUESSES[field].includes(plain(heading))) ?? null)
+        : wish !== null && columns.includes(wish)
+          ? wish
+          : null;
   }
   return result;
 }
 
-/** A date as sheets write it: 2026-03-05, 05/03/2026 or 5.3.2026 (day first); null when it is none that exists. */
+/**
+ * A date as sheets write it: 2026-03-05, 05/03/2026 or 5.3.2026 (day first); null when it is none that
+ * exists.
+ */
 function readDate(text: string): string | null {
   const match = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4})$/.exec(text);
   const iso = match ? `${match[3]}-${match[2]!.padStart(2, '0')}-${match[1]!.padStart(2, '0')}` : text;
@@ -109,7 +157,10 @@ export interface ReadRoster extends ReadRows {
   rows: number;
 }
 
-/** Checks every row; a rejected row carries each of its reasons. Row numbers count from the heading line as 1. */
+/**
+ * Checks every row; a rejected row carries each of its reasons. Row numbers count from the heading line as
+ * 1.
+ */
 export function checkRows(
   columns: readonly string[],
   rows: readonly string[][],
@@ -117,7 +168,9 @@ export function checkRows(
   progress: (done: number, total: number) => void = () => undefined,
 ): ReadRows {
   const unmatched = REQUIRED.filter((field) => mapping[field] === null);
-  const index = Object.fromEntries(IMPORT_FIELDS.map((field) => [field, mapping[field] === null ? -1 : columns.indexOf(mapping[field]!)])) as Record<Field, number>;
+  const index = Object.fromEntries(
+    IMPORT_FIELDS.map((field) => [field, mapping[field] === null ? -1 : columns.indexOf(mapping[field]!)]),
+  ) as Record<Field, number>;
   const seen = new Map<string, number>();
   const accepted: ReadRows['accepted'] = [];
   const rejected: ReadRows['rejected'] = [];
@@ -126,18 +179,22 @@ export function checkRows(
     if (i % STEP === 0) progress(i, rows.length);
     const row = i + 2;
     const reasons: string[] = unmatched.map((field) => `no column is matched to ${LABELS[field]}`);
-    if (values.length !== columns.length) reasons.push(`has ${values.length} cells where the heading has ${columns.length}`);
+    if (values.length !== columns.length)
+      reasons.push(`has ${values.length} cells where the heading has ${columns.length}`);
     const cell = (field: Field) => (index[field] < 0 ? '' : (values[index[field]] ?? '').trim());
-    for (const field of REQUIRED) if (mapping[field] !== null && cell(field) === '') reasons.push(`${LABELS[field]} is empty`);
+    for (const field of REQUIRED)
+      if (mapping[field] !== null && cell(field) === '') reasons.push(`${LABELS[field]} is empty`);
     const dates = { born: null, started: null } as Record<'born' | 'started', string | null>;
     for (const field of ['born', 'started'] as const) {
       const text = cell(field);
       if (text === '') continue;
       dates[field] = readDate(text);
-      if (dates[field] === null) reasons.push(`${LABELS[field]} "${text.slice(0, 40)}" is not a date that exists`);
+      if (dates[field] === null)
+        reasons.push(`${LABELS[field]} "${text.slice(0, 40)}" is not a date that exists`);
     }
     const payroll = cell('payroll');
-    if (payroll !== '' && seen.has(payroll)) reasons.push(`payroll number ${payroll.slice(0, 40)} stands already in row ${seen.get(payroll)}`);
+    if (payroll !== '' && seen.has(payroll))
+      reasons.push(`payroll number ${payroll.slice(0, 40)} stands already in row ${seen.get(payroll)}`);
     else if (payroll !== '') seen.set(payroll, row);
     const person: ImportedPerson = {
       payroll,
@@ -150,14 +207,20 @@ export function checkRows(
     };
     if (reasons.length === 0) {
       const checked = personInput.safeParse(person);
-      if (!checked.success) reasons.push(...checked.error.issues.map((issue) => `${LABELS[issue.path[0] as Field] ?? 'row'} ${issue.message}`));
+      if (!checked.success)
+        reasons.push(
+          ...checked.error.issues.map(
+            (issue) => `${LABELS[issue.path[0] as Field] ?? 'row'} ${issue.message}`,
+          ),
+        );
     }
     if (reasons.length === 0) {
       accepted.push({ row, person });
       return;
     }
     rejectedRows += 1;
-    if (rejected.length < LISTED_REJECTIONS) rejected.push({ row, reasons, values: values.slice(0, MAX_COLUMNS).map((each) => each.slice(0, 120)) });
+    if (rejected.length < LISTED_REJECTIONS)
+      rejected.push({ row, reasons, values: values.slice(0, MAX_COLUMNS).map((each) => each.slice(0, 120)) });
   });
   return { accepted, rejectedRows, rejected };
 }

@@ -1,8 +1,8 @@
 import { routes, type ImportPreview, type Person } from '@rounds/contract';
+import { daysBetween } from '@rounds/core/calendar';
 import {
   certificationEventBody,
   certificationEventWords,
-  daysBetween,
   forecast,
   longDate,
   rulesOn,
@@ -10,19 +10,36 @@ import {
   type CertificationEvent,
   type CertificationEventBody,
   type Standing,
-} from '@rounds/core';
+} from '@rounds/core/certification';
 import { stringify } from 'csv-stringify/sync';
 import { and, asc, count, desc, eq, exists, ilike, inArray, or, sql, type SQL } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import { summaryRows } from '../assess/summaries';
 import { z } from 'zod';
-import { eventsByPerson, maySee, projectStandings, readRules, scopeOf, standingOf, standingsOf, standingsToday, withinScope } from '../certification/standings';
+import {
+  eventsByPerson,
+  maySee,
+  projectStandings,
+  readRules,
+  scopeOf,
+  standingOf,
+  standingsOf,
+  standingsToday,
+  withinScope,
+} from '../certification/standings';
 import { certificationStream } from '../certification/stream';
 import { append } from '../data/append';
 import { changesBetween, lock, lockShared, note, type Caller, type House } from '../data/context';
 import type { Database } from '../data/database';
-import { account, certificate, certificationEventRow, machineClass, person, standingRow } from '../data/schema';
+import {
+  account,
+  certificate,
+  certificationEventRow,
+  machineClass,
+  person,
+  standingRow,
+} from '../data/schema';
 import { bind } from '../http/binder';
 import { readCursor, writeCursor } from '../http/cursor';
 import { ProblemError } from '../http/problem';
@@ -49,12 +66,19 @@ function afterPlace(cursor: string | undefined): SQL | undefined {
 
 async function personOr404(house: House, caller: Caller, id: string): Promise<PersonRow> {
   const [row] = await house.db.select().from(person).where(eq(person.id, id));
-  if (!row || !maySee(caller, row)) throw new ProblemError('not-found', 'There is no such person, or you may not see them.');
+  if (!row || !maySee(caller, row))
+    throw new ProblemError('not-found', 'There is no such person, or you may not see them.');
   return row;
 }
 
-async function distinct(house: House, column: typeof person.site | typeof person.team, where: SQL | undefined): Promise<string[]> {
-  return (await house.db.selectDistinct({ value: column }).from(person).where(where).orderBy(asc(column))).map((each) => each.value);
+async function distinct(
+  house: House,
+  column: typeof person.site | typeof person.team,
+  where: SQL | undefined,
+): Promise<string[]> {
+  return (
+    await house.db.selectDistinct({ value: column }).from(person).where(where).orderBy(asc(column))
+  ).map((each) => each.value);
 }
 
 /** What accepted rows would change in the roster. */
@@ -64,7 +88,10 @@ interface RosterPlan {
   unchanged: number;
 }
 
-async function compareWithRoster(db: Database, rows: readonly { person: ImportedPerson }[]): Promise<RosterPlan> {
+async function compareWithRoster(
+  db: Database,
+  rows: readonly { person: ImportedPerson }[],
+): Promise<RosterPlan> {
   const existing = new Map((await db.select().from(person)).map((row) => [row.payroll, row]));
   const plan: RosterPlan = { added: [], changed: [], unchanged: 0 };
   for (const { person: row } of rows) {
@@ -73,8 +100,14 @@ async function compareWithRoster(db: Database, rows: readonly { person: Imported
       plan.added.push(row);
       continue;
     }
-    const to = { ...row, email: row.email ?? before.email, born: row.born ?? before.born, started: row.started ?? before.started };
-    if ((Object.keys(to) as (keyof ImportedPerson)[]).some((key) => to[key] !== before[key])) plan.changed.push({ before, to });
+    const to = {
+      ...row,
+      email: row.email ?? before.email,
+      born: row.born ?? before.born,
+      started: row.started ?? before.started,
+    };
+    if ((Object.keys(to) as (keyof ImportedPerson)[]).some((key) => to[key] !== before[key]))
+      plan.changed.push({ before, to });
     else plan.unchanged += 1;
   }
   return plan;
@@ -85,7 +118,9 @@ async function carryOut(db: Database, caller: Caller, plan: RosterPlan, today: s
   const added = plan.added.map((each) => ({ id: uuidv7(), ...each }));
   for (let i = 0; i < added.length; i += 500) {
     await db.insert(person).values(added.slice(i, i + 500));
-    await note(db, caller, 'people-imported', 'roster', { added: added.slice(i, i + 500).map((each) => each.payroll) });
+    await note(db, caller, 'people-imported', 'roster', {
+      added: added.slice(i, i + 500).map((each) => each.payroll),
+    });
   }
   for (let i = 0; i < plan.changed.length; i += 500) {
     const portion = plan.changed.slice(i, i + 500);
@@ -117,7 +152,11 @@ async function carryOut(db: Database, caller: Caller, plan: RosterPlan, today: s
 
 async function payrollTaken(db: Database, payroll: string): Promise<ProblemError> {
   const [other] = await db.select().from(person).where(eq(person.payroll, payroll));
-  return new ProblemError('payroll-taken', `Payroll number ${payroll} belongs to ${other ? `${other.givenName} ${other.familyName}` : 'somebody else'}.`);
+  return new ProblemError(
+    'payroll-taken',
+    `Payroll number ${payroll} belongs to ` +
+      `${other ? `${other.givenName} ${other.familyName}` : 'somebody else'}.`,
+  );
 }
 
 /** Text that a spreadsheet would run as a formula gets a leading apostrophe. */
@@ -133,8 +172,16 @@ export function peopleRoutes(router: Router, house: House): void {
     teams: await distinct(house, person.team, own),
   });
 
-  const readRoster = (body: { csv: string; mapping?: AskedColumns; job?: string | undefined }, caller: Caller, gone: AbortSignal) =>
-    house.pool.run('readRoster', { csv: body.csv, asked: body.mapping }, { gone, job: body.job ? { id: body.job, accountId: caller.id } : undefined });
+  const readRoster = (
+    body: { csv: string; mapping?: AskedColumns; job?: string | undefined },
+    caller: Caller,
+    gone: AbortSignal,
+  ) =>
+    house.pool.run(
+      'readRoster',
+      { csv: body.csv, asked: body.mapping },
+      { gone, job: body.job ? { id: body.job, accountId: caller.id } : undefined },
+    );
 
   const previewOf = (read: Awaited<ReturnType<typeof readRoster>>, plan: RosterPlan): ImportPreview => ({
     columns: read.columns,
@@ -146,7 +193,11 @@ export function peopleRoutes(router: Router, house: House): void {
     unchanged: plan.unchanged,
     rejectedRows: read.rejectedRows,
     rejected: read.rejected,
-    sample: read.accepted.slice(0, 5).map(({ person: each }) => Object.fromEntries(Object.entries(each).map(([key, value]) => [key, value ?? '']))),
+    sample: read.accepted
+      .slice(0, 5)
+      .map(({ person: each }) =>
+        Object.fromEntries(Object.entries(each).map(([key, value]) => [key, value ?? ''])),
+      ),
   });
 
   bind(router, house, routes.people, async ({ query, caller }) => {
@@ -218,9 +269,13 @@ export function peopleRoutes(router: Router, house: House): void {
       await lockShared(db, 'standings');
       await lock(db, `certification ${params.id}`);
       const [before] = await db.select().from(person).where(eq(person.id, params.id)).for('update');
-      if (!before || !maySee(caller, before)) throw new ProblemError('not-found', 'There is no such person, or you may not see them.');
+      if (!before || !maySee(caller, before))
+        throw new ProblemError('not-found', 'There is no such person, or you may not see them.');
       if (body.payroll && body.payroll !== before.payroll) {
-        const [other] = await db.select({ id: person.id }).from(person).where(eq(person.payroll, body.payroll));
+        const [other] = await db
+          .select({ id: person.id })
+          .from(person)
+          .where(eq(person.payroll, body.payroll));
         if (other) throw await payrollTaken(db, body.payroll);
       }
       const sent = Object.fromEntries(Object.entries(body).filter(([, value]) => value !== undefined));
@@ -240,7 +295,8 @@ export function peopleRoutes(router: Router, house: House): void {
     const today = await standingsToday(house);
     const standings = (await standingsOf(house.db, [row], today)).get(row.id) ?? [];
     const rules = await readRules(house.db);
-    const byClass = (await eventsByPerson(house.db, [row.id])).get(row.id) ?? new Map<string, CertificationEvent[]>();
+    const byClass =
+      (await eventsByPerson(house.db, [row.id])).get(row.id) ?? new Map<string, CertificationEvent[]>();
     const horizon = `${Number(today.slice(0, 4)) + 4}${today.slice(4)}`.replace('-02-29', '-02-28');
     const history = await house.db
       .select({ event: certificationEventRow, by: account.name, token: certificate.token })
@@ -253,7 +309,12 @@ export function peopleRoutes(router: Router, house: House): void {
       person: shown(row),
       standings,
       forecast: [...byClass]
-        .flatMap(([classId, events]) => forecast(events, rules.of(row.site, classId), today, horizon, row.born).map((each) => ({ classId, ...each })))
+        .flatMap(([classId, events]) =>
+          forecast(events, rules.of(row.site, classId), today, horizon, row.born).map((each) => ({
+            classId,
+            ...each,
+          })),
+        )
         .sort((a, b) => (a.on < b.on ? -1 : Number(a.on > b.on))),
       history: history.map(({ event, by, token }) => {
         const body = certificationEventBody.parse(event.body);
@@ -284,7 +345,11 @@ export function peopleRoutes(router: Router, house: House): void {
       await lock(db, 'standings');
       const plan = await compareWithRoster(db, read.accepted);
       await carryOut(db, caller, plan, today);
-      await note(db, caller, 'people-imported', 'roster', { added: plan.added.length, changed: plan.changed.length, rejected: read.rejectedRows });
+      await note(db, caller, 'people-imported', 'roster', {
+        added: plan.added.length,
+        changed: plan.changed.length,
+        rejected: read.rejectedRows,
+      });
       return previewOf(read, plan);
     });
   });
@@ -300,24 +365,54 @@ export function peopleRoutes(router: Router, house: House): void {
     const classes = await house.db.select().from(machineClass).orderBy(machineClass.title);
     const cell = (held: Standing | undefined) => {
       if (!held) return '';
-      return `${held.status}${held.until ? ` until ${held.until}` : ''}${held.overridden ? ' (computed outcome overridden)' : ''}`;
+      const until = held.until ? ` until ${held.until}` : '';
+      return `${held.status}${until}${held.overridden ? ' (computed outcome overridden)' : ''}`;
     };
-    const used = classes.filter((each) => [...standings.values()].some((list) => list.some((s) => s.classId === each.id)));
+    const used = classes.filter((each) =>
+      [...standings.values()].some((list) => list.some((s) => s.classId === each.id)),
+    );
     const table = [
-      ['payroll number', 'given name', 'family name', 'site', 'team', 'e-mail', 'date of birth', 'start date', ...used.map((each) => each.title)],
+      [
+        'payroll number',
+        'given name',
+        'family name',
+        'site',
+        'team',
+        'e-mail',
+        'date of birth',
+        'start date',
+        ...used.map((each) => each.title),
+      ],
       ...rows.map((row) => [
-        ...[row.payroll, row.givenName, row.familyName, row.site, row.team, row.email, row.born, row.started].map(safeCell),
+        ...[
+          row.payroll,
+          row.givenName,
+          row.familyName,
+          row.site,
+          row.team,
+          row.email,
+          row.born,
+          row.started,
+        ].map(safeCell),
         ...used.map((each) => cell(standings.get(row.id)?.find((s) => s.classId === each.id)?.standing)),
       ]),
     ];
     await note(house.db, caller, 'people-exported', 'roster', { people: rows.length });
-    return { file: `\uFEFF${stringify(table, { record_delimiter: 'windows' })}`, name: `roster-${today}.csv` };
+    return {
+      file: `\uFEFF${stringify(table, { record_delimiter: 'windows' })}`,
+      name: `roster-${today}.csv`,
+    };
   });
 
   bind(router, house, routes.matrix, async ({ query, caller }) => {
     const own = withinScope(scopeOf(caller));
     const today = await standingsToday(house);
-    const filters = and(own, eq(person.active, true), query.site ? eq(person.site, query.site) : undefined, query.team ? eq(person.team, query.team) : undefined);
+    const filters = and(
+      own,
+      eq(person.active, true),
+      query.site ? eq(person.site, query.site) : undefined,
+      query.team ? eq(person.team, query.team) : undefined,
+    );
     const rows = await house.db
       .select()
       .from(person)
@@ -347,15 +442,29 @@ export function peopleRoutes(router: Router, house: House): void {
         ),
       )
       .orderBy(standingRow.classId);
-    const cells = new Map<string, [number, string, number | null, string, number | null][]>(page.map((each) => [each.id, []]));
+    const cells = new Map<string, [number, string, number | null, string, number | null][]>(
+      page.map((each) => [each.id, []]),
+    );
     for (const each of held)
       cells
         .get(each.personId)!
-        .push([index.get(each.classId)!, each.status, each.until === null ? null : daysBetween(today, each.until), each.mayOperate, each.lengthDays]);
+        .push([
+          index.get(each.classId)!,
+          each.status,
+          each.until === null ? null : daysBetween(today, each.until),
+          each.mayOperate,
+          each.lengthDays,
+        ]);
     return {
       today,
       classes,
-      people: page.map((row) => ({ id: row.id, name: `${row.familyName}, ${row.givenName}`, team: row.team, site: row.site, cells: cells.get(row.id)! })),
+      people: page.map((row) => ({
+        id: row.id,
+        name: `${row.familyName}, ${row.givenName}`,
+        team: row.team,
+        site: row.site,
+        cells: cells.get(row.id)!,
+      })),
       next: rows.length > query.limit ? placeOf(page.at(-1)!) : null,
       total: (await house.db.select({ n: count() }).from(person).where(filters))[0]?.n ?? 0,
       ...(await sitesAndTeams(own)),
@@ -364,24 +473,52 @@ export function peopleRoutes(router: Router, house: House): void {
 
   bind(router, house, routes.addCertificationEvent, async ({ params, body, caller }) => {
     const row = await personOr404(house, caller, params.id);
-    if (caller.personId === row.id) throw new ProblemError('own-record', 'This would be about yourself. Another trainer or supervisor records it.');
+    if (caller.personId === row.id)
+      throw new ProblemError(
+        'own-record',
+        'This would be about yourself. Another trainer or supervisor records it.',
+      );
     const today = await standingsToday(house);
-    if (body.on > today) throw new ProblemError('date-in-future', `${longDate(body.on)} lies in the future; only what has happened is recorded.`);
+    if (body.on > today)
+      throw new ProblemError(
+        'date-in-future',
+        `${longDate(body.on)} lies in the future; only what has happened is recorded.`,
+      );
     const [known] = await house.db.select().from(machineClass).where(eq(machineClass.id, body.classId));
     if (!known) throw new ProblemError('not-found', `There is no machine class "${body.classId}".`);
     const supervisorMay: readonly CertificationEventBody['kind'][] = ['trigger', 'hours-logged'];
     if (caller.role === 'supervisor' && !supervisorMay.includes(body.body.kind))
-      throw new ProblemError('forbidden', 'A supervisor raises triggers and logs hours; the rest is recorded by a trainer.');
+      throw new ProblemError(
+        'forbidden',
+        'A supervisor raises triggers and logs hours; the rest is recorded by a trainer.',
+      );
     const signedOnly: readonly CertificationEventBody['kind'][] = ['evaluation-passed', 'evaluation-failed'];
     if (signedOnly.includes(body.body.kind))
-      throw new ProblemError('forbidden', 'An evaluation is recorded by signing it in Assess. An earlier certificate is taken over as "certificate recorded".');
+      throw new ProblemError(
+        'forbidden',
+        'An evaluation is recorded by signing it in Assess. An earlier certificate is taken ' +
+          'over as "certificate recorded".',
+      );
     if (body.body.kind === 'certificate-recorded') {
-      const problem = takenOverProblem(body.on, body.body, rulesOn((await readRules(house.db)).of(row.site, body.classId), body.on));
-      if (problem) throw new ProblemError('invalid', `Nothing was recorded: ${problem}.`, [{ path: 'body.until', message: problem }]);
+      const problem = takenOverProblem(
+        body.on,
+        body.body,
+        rulesOn((await readRules(house.db)).of(row.site, body.classId), body.on),
+      );
+      if (problem)
+        throw new ProblemError('invalid', `Nothing was recorded: ${problem}.`, [
+          { path: 'body.until', message: problem },
+        ]);
     }
     const fact = { id: body.id ?? uuidv7(), on: body.on, body: body.body, evaluationId: null };
     return house.db.transaction(async (db) => {
-      await append(db, certificationStream(today), { personId: row.id, classId: body.classId }, [fact], caller);
+      await append(
+        db,
+        certificationStream(today),
+        { personId: row.id, classId: body.classId },
+        [fact],
+        caller,
+      );
       return (await standingOf(db, row.id, body.classId, today))!;
     });
   });

@@ -11,8 +11,18 @@ interface PdfMake {
 }
 
 const pdfmake = require('pdfmake') as PdfMake;
-const font = (name: string) => require.resolve(`@expo-google-fonts/atkinson-hyperlegible-next/${name}/AtkinsonHyperlegibleNext_${name}.ttf`);
-pdfmake.setFonts({ Atkinson: { normal: font('400Regular'), bold: font('700Bold'), italics: font('400Regular_Italic'), bolditalics: font('700Bold_Italic') } });
+const font = (name: string) =>
+  require.resolve(
+    `@expo-google-fonts/atkinson-hyperlegible-next/${name}/AtkinsonHyperlegibleNext_${name}.ttf`,
+  );
+pdfmake.setFonts({
+  Atkinson: {
+    normal: font('400Regular'),
+    bold: font('700Bold'),
+    italics: font('400Regular_Italic'),
+    bolditalics: font('700Bold_Italic'),
+  },
+});
 pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path) => path.endsWith('.ttf'));
 
@@ -21,5 +31,10 @@ export const QUIET = '#4a5f5c';
 
 /** Renders a document as PDF with its font embedded; nothing is fetched or read but the shipped fonts. */
 export function render(definition: TDocumentDefinitions): Promise<Buffer> {
-  return pdfmake.createPdf({ ...definition, defaultStyle: { font: 'Atkinson', fontSize: 9.5, color: INK, lineHeight: 1.15 } }).getBuffer();
+  return pdfmake
+    .createPdf({
+      ...definition,
+      defaultStyle: { font: 'Atkinson', fontSize: 9.5, color: INK, lineHeight: 1.15 },
+    })
+    .getBuffer();
 }

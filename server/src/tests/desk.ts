@@ -1,6 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { PROBLEMS, problemSchema, routes, type Problem, type RouteCall, type RouteSpec } from '@rounds/contract';
-import { readPack, type DeviceEventBody, type Pack } from '@rounds/core';
+import {
+  PROBLEMS,
+  problemSchema,
+  routes,
+  type Problem,
+  type RouteCall,
+  type RouteSpec,
+} from '@rounds/contract';
+import { readPack, type Pack } from '@rounds/core/catalogue';
+import type { DeviceEventBody } from '@rounds/core/evaluation';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import pg from 'pg';
@@ -26,7 +34,11 @@ export class Caller {
   async raw(method: string, path: string, body?: unknown): Promise<Response> {
     const response = await fetch(`${this.address}${path}`, {
       method,
-      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), cookie: this.cookie, ...this.headers },
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        cookie: this.cookie,
+        ...this.headers,
+      },
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     });
     const set = response.headers.getSetCookie()[0];
@@ -35,15 +47,29 @@ export class Caller {
   }
 
   /** Calls a route; answers its JSON or the problem. */
-  async call<R extends RouteSpec>(spec: R, input: RouteCall<R>): Promise<{ status: number; body: never; problem: Problem }> {
+  async call<R extends RouteSpec>(
+    spec: R,
+    input: RouteCall<R>,
+  ): Promise<{ status: number; body: never; problem: Problem }> {
     const params = (input.params ?? {}) as Record<string, string>;
     const path = spec.path.replace(/:(\w+)/g, (_, name: string) => params[name]!);
-    const query = new URLSearchParams(Object.entries((input.query ?? {}) as Record<string, string>)).toString();
-    const response = await this.raw(spec.method, `/api${path}${query ? `?${query}` : ''}`, spec.body ? input.body : undefined);
-    const body = (response.headers.get('content-type')?.includes('json') ? await response.json() : await response.arrayBuffer()) as never;
+    const query = new URLSearchParams(
+      Object.entries((input.query ?? {}) as Record<string, string>),
+    ).toString();
+    const response = await this.raw(
+      spec.method,
+      `/api${path}${query ? `?${query}` : ''}`,
+      spec.body ? input.body : undefined,
+    );
+    const body = (
+      response.headers.get('content-type')?.includes('json')
+        ? await response.json()
+        : await response.arrayBuffer()
+    ) as never;
     // Whatever a route answers is what its contract says.
     if (response.status === 200 && typeof spec.answer !== 'string') spec.answer.parse(body);
-    if (response.status >= 400) problemSchema.extend({ code: z.enum(Object.keys(PROBLEMS) as [string]) }).parse(body);
+    if (response.status >= 400)
+      problemSchema.extend({ code: z.enum(Object.keys(PROBLEMS) as [string]) }).parse(body);
     return { status: response.status, body, problem: body };
   }
 
@@ -54,7 +80,10 @@ export class Caller {
   }
 }
 
-/** A server for tests, on PGlite in memory, or on a database of its own on the server that TEST_DATABASE_URL names. */
+/**
+ * A server for tests, on PGlite in memory, or on a database of its own on the server that TEST_DATABASE_URL
+ * names.
+ */
 export async function startDesk(): Promise<{
   house: House;
   address: string;
@@ -100,20 +129,56 @@ export async function startDesk(): Promise<{
 }
 
 /** People of every role: login = role name. */
-export async function addPeople(house: House, admin: Caller): Promise<{ operatorId: string; otherId: string; unitId: string }> {
+export async function addPeople(
+  house: House,
+  admin: Caller,
+): Promise<{ operatorId: string; otherId: string; unitId: string }> {
   const add = async (payroll: string, givenName: string, team: string) =>
-    ((await admin.call(routes.addPerson, { body: { payroll, givenName, familyName: 'Tester', site: 'Quay', team, born: '1990-04-02' } })).body as { id: string }).id;
+    (
+      (
+        await admin.call(routes.addPerson, {
+          body: { payroll, givenName, familyName: 'Tester', site: 'Quay', team, born: '1990-04-02' },
+        })
+      ).body as { id: string }
+    ).id;
   const operatorId = await add('1', 'Olla', 'Blue');
   const otherId = await add('2', 'Pim', 'Green');
-  const account = (login: 'trainer' | 'supervisor' | 'workshop', team: string | null = null, name = login as string) =>
-    createAccount(house, { name, login, password: PASSWORD, role: login, team, personId: null });
+  const account = (
+    login: 'trainer' | 'supervisor' | 'workshop',
+    team: string | null = null,
+    name = login as string,
+  ) => createAccount(house, { name, login, password: PASSWORD, role: login, team, personId: null });
   await account('trainer');
-  await createAccount(house, { name: 'second trainer', login: 'trainer2', password: PASSWORD, role: 'trainer', team: null, personId: null });
+  await createAccount(house, {
+    name: 'second trainer',
+    login: 'trainer2',
+    password: PASSWORD,
+    role: 'trainer',
+    team: null,
+    personId: null,
+  });
   await account('supervisor', 'Blue');
   await account('workshop');
-  await createAccount(house, { name: 'Olla Tester', login: 'operator', password: PASSWORD, role: 'operator', team: null, personId: operatorId });
+  await createAccount(house, {
+    name: 'Olla Tester',
+    login: 'operator',
+    password: PASSWORD,
+    role: 'operator',
+    team: null,
+    personId: operatorId,
+  });
   const unitId = (
-    (await admin.call(routes.addUnit, { body: { classId: 'counterbalance-forklift', name: 'T-1', site: 'Quay', variant: 'diesel', features: {} } })).body as {
+    (
+      await admin.call(routes.addUnit, {
+        body: {
+          classId: 'counterbalance-forklift',
+          name: 'T-1',
+          site: 'Quay',
+          variant: 'diesel',
+          features: {},
+        },
+      })
+    ).body as {
       id: string;
     }
   ).id;
@@ -126,14 +191,25 @@ export const STROKES = 'M60 120L140 60L220 140L330 70';
 export const FORKLIFT = 'counterbalance-forklift';
 
 /** Sends events of an evaluation. */
-export function send(caller: Caller, id: string, bodies: readonly DeviceEventBody[], device = DEVICE, at = new Date().toISOString()) {
-  return caller.call(routes.appendEvents, { params: { id }, body: { device, events: bodies.map((body) => ({ id: uuidv7(), at, body })) } });
+export function send(
+  caller: Caller,
+  id: string,
+  bodies: readonly DeviceEventBody[],
+  device = DEVICE,
+  at = new Date().toISOString(),
+) {
+  return caller.call(routes.appendEvents, {
+    params: { id },
+    body: { device, events: bodies.map((body) => ({ id: uuidv7(), at, body })) },
+  });
 }
 
 /** Every observed criterion done. */
 export function wholeSheet(pack: Pack): DeviceEventBody[] {
   return pack.sheet.sections.flatMap((section) =>
-    section.criteria.filter((each) => each.kind !== 'linked').map((each): DeviceEventBody => ({ kind: 'scored', criterion: each.id, result: 'done' })),
+    section.criteria
+      .filter((each) => each.kind !== 'linked')
+      .map((each): DeviceEventBody => ({ kind: 'scored', criterion: each.id, result: 'done' })),
   );
 }
 
@@ -141,7 +217,11 @@ export function wholeSheet(pack: Pack): DeviceEventBody[] {
 export function wholeRound(pack: Pack): DeviceEventBody[] {
   return [
     { kind: 'round-started' },
-    ...pack.checkpoints.map((each): DeviceEventBody => ({ kind: 'checked', checkpoint: each.id, result: 'done' })),
+    ...pack.checkpoints.map((each): DeviceEventBody => ({
+      kind: 'checked',
+      checkpoint: each.id,
+      result: 'done',
+    })),
     { kind: 'round-ended' },
   ];
 }
@@ -150,20 +230,40 @@ export function wholeRound(pack: Pack): DeviceEventBody[] {
 export async function openYard() {
   const desk = await startDesk();
   await desk.nobody.call(routes.createAdministrator, {
-    body: { organisation: 'Test Yard', name: 'Ada', login: 'administrator', password: PASSWORD, timeZone: 'Europe/London' },
+    body: {
+      organisation: 'Test Yard',
+      name: 'Ada',
+      login: 'administrator',
+      password: PASSWORD,
+      timeZone: 'Europe/London',
+    },
   });
   const admin = await desk.as('administrator');
   const ids = await addPeople(desk.house, admin);
   const prepare = async (by: Caller, personId = ids.operatorId, device = DEVICE): Promise<string> => {
     const id = uuidv7();
     const made = await by.call(routes.createEvaluation, {
-      body: { id, personId, classId: FORKLIFT, unitId: ids.unitId, variant: 'diesel', features: {}, conditions: 'dry', device },
+      body: {
+        id,
+        personId,
+        classId: FORKLIFT,
+        unitId: ids.unitId,
+        variant: 'diesel',
+        features: {},
+        conditions: 'dry',
+        device,
+      },
     });
-    if (made.status !== 200) throw new Error(`preparing answered ${made.problem.code}: ${made.problem.detail}`);
+    if (made.status !== 200)
+      throw new Error(`preparing answered ${made.problem.code}: ${made.problem.detail}`);
     return id;
   };
   const audited = async (act: string) =>
-    ((await admin.call(routes.audit, { query: { act } })).body as { rows: { by: string | null; subject: string; detail: never }[] }).rows;
+    (
+      (await admin.call(routes.audit, { query: { act } })).body as {
+        rows: { by: string | null; subject: string; detail: never }[];
+      }
+    ).rows;
   return { ...desk, desk, admin, ids, prepare, audited };
 }
 

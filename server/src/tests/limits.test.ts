@@ -1,7 +1,7 @@
 import { connect } from 'node:net';
 import { routes } from '@rounds/contract';
 import { Writable } from 'node:stream';
-import { packToYaml } from '@rounds/core';
+import { packToYaml } from '@rounds/core/catalogue';
 import { v7 as uuidv7 } from 'uuid';
 import { pino } from 'pino';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
@@ -20,7 +20,8 @@ afterAll(() => yard.stop());
 
 /** A caller that a proxy on this computer says comes from elsewhere. */
 const from = (address: string) => new Caller(yard.address, { 'x-forwarded-for': address });
-const wrong = (by: Caller, login = 'trainer') => by.call(routes.signIn, { body: { login, password: 'not the password' } });
+const wrong = (by: Caller, login = 'trainer') =>
+  by.call(routes.signIn, { body: { login, password: 'not the password' } });
 
 describe('guessing passwords', () => {
   it('is counted before it is looked at: of 200 at once few are evaluated', async () => {
@@ -33,14 +34,30 @@ describe('guessing passwords', () => {
   });
   it('does not shut the owner of a name out who signs in from elsewhere', async () => {
     for (let i = 0; i < 12; i++) await wrong(from('10.0.0.2'), 'workshop');
-    expect((await from('10.0.0.3').call(routes.signIn, { body: { login: 'workshop', password: PASSWORD } })).status).toBe(200);
-    expect((await from('10.0.0.2').call(routes.signIn, { body: { login: 'workshop', password: PASSWORD } })).problem.code).toBe('too-many-attempts');
+    expect(
+      (await from('10.0.0.3').call(routes.signIn, { body: { login: 'workshop', password: PASSWORD } }))
+        .status,
+    ).toBe(200);
+    expect(
+      (await from('10.0.0.2').call(routes.signIn, { body: { login: 'workshop', password: PASSWORD } }))
+        .problem.code,
+    ).toBe('too-many-attempts');
   });
   it('ends for a name when the administrator gives it a new password', async () => {
-    const made = (await yard.admin.call(routes.addAccount, { body: { name: 'L', login: 'locked', password: PASSWORD, role: 'trainer' } })).body as { id: string };
+    const made = (
+      await yard.admin.call(routes.addAccount, {
+        body: { name: 'L', login: 'locked', password: PASSWORD, role: 'trainer' },
+      })
+    ).body as { id: string };
     for (let i = 0; i < 10; i++) await wrong(from('10.0.0.4'), 'locked');
-    await yard.admin.call(routes.changeAccount, { params: { id: made.id }, body: { password: 'a new long one' } });
-    expect((await from('10.0.0.4').call(routes.signIn, { body: { login: 'locked', password: 'a new long one' } })).status).toBe(200);
+    await yard.admin.call(routes.changeAccount, {
+      params: { id: made.id },
+      body: { password: 'a new long one' },
+    });
+    expect(
+      (await from('10.0.0.4').call(routes.signIn, { body: { login: 'locked', password: 'a new long one' } }))
+        .status,
+    ).toBe(200);
   });
   it('over many names is limited for an address', async () => {
     const codes: string[] = [];
@@ -49,7 +66,8 @@ describe('guessing passwords', () => {
   });
   it('of the current password in Settings is limited too, and so is signing by name', async () => {
     const device = await from('10.0.0.6').signIn('trainer2');
-    const change = () => device.call(routes.changePassword, { body: { current: 'not the password', next: 'another long one' } });
+    const change = () =>
+      device.call(routes.changePassword, { body: { current: 'not the password', next: 'another long one' } });
     const codes = [];
     for (let i = 0; i < 10; i++) codes.push((await change()).problem.code);
     expect(codes.at(-1)).toBe('too-many-attempts');
@@ -58,7 +76,17 @@ describe('guessing passwords', () => {
       from('10.0.0.7')
         .signIn('trainer')
         .then((by) =>
-          by.call(routes.signByName, { params: { id }, body: { id: uuidv7(), device: DEVICE, role: 'operator', name: 'O', login: 'operator', password: 'guess' } }),
+          by.call(routes.signByName, {
+            params: { id },
+            body: {
+              id: uuidv7(),
+              device: DEVICE,
+              role: 'operator',
+              name: 'O',
+              login: 'operator',
+              password: 'guess',
+            },
+          }),
         );
     const signed = [];
     for (let i = 0; i < 10; i++) signed.push((await sign()).problem.code);
@@ -91,8 +119,20 @@ describe('malformed requests', () => {
   const body = (value: unknown) => JSON.stringify(value);
   it.each<[string, () => Promise<Response>, number]>([
     ['a cursor that is none', () => trainer.raw('GET', '/api/people?cursor=bm9uc2Vuc2U'), 422],
-    ['a cursor of another list', () => trainer.raw('GET', `/api/people?cursor=${Buffer.from('["a","b","c"]').toString('base64url')}`), 422],
-    ['a cursor with a zero character', () => trainer.raw('GET', `/api/people?cursor=${Buffer.from(body(['\u0000', 'b', uuidv7()])).toString('base64url')}`), 422],
+    [
+      'a cursor of another list',
+      () => trainer.raw('GET', `/api/people?cursor=${Buffer.from('["a","b","c"]').toString('base64url')}`),
+      422,
+    ],
+    [
+      'a cursor with a zero character',
+      () =>
+        trainer.raw(
+          'GET',
+          `/api/people?cursor=${Buffer.from(body(['\u0000', 'b', uuidv7()])).toString('base64url')}`,
+        ),
+      422,
+    ],
     ['an evaluations cursor', () => trainer.raw('GET', '/api/evaluations?cursor=2026-01-01'), 422],
     ['a zero character in a search', () => trainer.raw('GET', '/api/people?search=%00'), 422],
     ['a zero character in an address', () => trainer.raw('GET', '/api/classes/a%00b'), 422],
@@ -106,9 +146,22 @@ describe('malformed requests', () => {
         ),
       422,
     ],
-    ['the year nought', () => trainer.raw('PATCH', `/api/people/${yard.ids.operatorId}`, body({ born: '0000-01-01' })), 422],
-    ['a number that no column holds', () => trainer.raw('PUT', `/api/classes/${FORKLIFT}/draft`, body({ source: 'a: b', version: 99999999999 })), 422],
-    ['nesting without end', () => trainer.raw('POST', '/api/people', `${'{"a":'.repeat(5000)}1${'}'.repeat(5000)}`), 422],
+    [
+      'the year nought',
+      () => trainer.raw('PATCH', `/api/people/${yard.ids.operatorId}`, body({ born: '0000-01-01' })),
+      422,
+    ],
+    [
+      'a number that no column holds',
+      () =>
+        trainer.raw('PUT', `/api/classes/${FORKLIFT}/draft`, body({ source: 'a: b', version: 99999999999 })),
+      422,
+    ],
+    [
+      'nesting without end',
+      () => trainer.raw('POST', '/api/people', `${'{"a":'.repeat(5000)}1${'}'.repeat(5000)}`),
+      422,
+    ],
     ['an address that does not decode', () => trainer.raw('GET', '/api/classes/%E0%A4%A'), 404],
   ])('with %s are refused, not failed on', async (_, ask, status) => {
     const answer = await ask();
@@ -116,26 +169,41 @@ describe('malformed requests', () => {
     expect(((await answer.json()) as { code: string }).code).toMatch(/invalid|not-found/);
   });
   it('name the field that is wrong', async () => {
-    const answer = (await (await trainer.raw('POST', '/api/people', '{"payroll":"1","givenName":"a\\u0000b","familyName":"B","site":"Q","team":"T"}')).json()) as {
+    const answer = (await (
+      await trainer.raw(
+        'POST',
+        '/api/people',
+        '{"payroll":"1","givenName":"a\\u0000b","familyName":"B","site":"Q","team":"T"}',
+      )
+    ).json()) as {
       errors: { path: string }[];
     };
     expect(answer.errors[0]!.path).toBe('givenName');
   });
   it('in an encoding or character set that is not read are told so', async () => {
     const post = (headers: Record<string, string>) =>
-      fetch(`${yard.address}/api/people`, { method: 'POST', headers: { 'content-type': 'application/json', cookie: trainer.cookie, ...headers }, body: '{}' });
+      fetch(`${yard.address}/api/people`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', cookie: trainer.cookie, ...headers },
+        body: '{}',
+      });
     expect((await post({ 'content-encoding': 'zstd-and-more' })).status).toBe(415);
     expect((await post({ 'content-type': 'application/json; charset=ebcdic' })).status).toBe(415);
   });
   it('with a cookie that does not decode are those of nobody', async () => {
-    const answer = await fetch(`${yard.address}/api/session`, { headers: { cookie: 'rounds_session=%E0%A4%A; rounds_session=%' } });
+    const answer = await fetch(`${yard.address}/api/session`, {
+      headers: { cookie: 'rounds_session=%E0%A4%A; rounds_session=%' },
+    });
     expect(answer.status).toBe(401);
   });
   it('of strangers are not read: the answer comes before a large body has', async () => {
     // Only the head of a request that promises 10 MB; whoever reads bodies first would wait for it.
     const said = await new Promise<string>((resolve, reject) => {
       const socket = connect(Number(new URL(yard.address).port), '127.0.0.1', () =>
-        socket.write('POST /api/people/import HTTP/1.1\r\nhost: x\r\ncontent-type: application/json\r\ncontent-length: 10000000\r\n\r\n'),
+        socket.write(
+          'POST /api/people/import HTTP/1.1\r\nhost: x\r\ncontent-type: ' +
+            'application/json\r\ncontent-length: 10000000\r\n\r\n',
+        ),
       );
       socket.once('data', (chunk: Buffer) => {
         resolve(chunk.toString().split('\r\n')[0]!);
@@ -161,7 +229,8 @@ describe('what is heavy to read', () => {
     return longest;
   }
   const preview = (csv: string) => trainer.call(routes.previewImport, { body: { csv } });
-  const save = (source: string) => trainer.call(routes.saveDraft, { params: { id: FORKLIFT }, body: { source, version: 0 } });
+  const save = (source: string) =>
+    trainer.call(routes.saveDraft, { params: { id: FORKLIFT }, body: { source, version: 0 } });
 
   it('is refused by its size, in rows, columns, lines and characters', async () => {
     expect((await preview('a\n'.repeat(2_400_000))).problem.detail).toMatch(/more than 20000 rows/);
@@ -172,7 +241,8 @@ describe('what is heavy to read', () => {
     expect((await save('a'.repeat(1_600_000))).status).toBe(422);
   });
   it('lists no more errors than a person reads', async () => {
-    const shown = (await preview(`Payroll,Given name,Family name,Site,Team\n${',,,,\n'.repeat(15_000)}`)).body as { rejectedRows: number; rejected: unknown[] };
+    const shown = (await preview(`Payroll,Given name,Family name,Site,Team\n${',,,,\n'.repeat(15_000)}`))
+      .body as { rejectedRows: number; rejected: unknown[] };
     expect(shown.rejectedRows).toBe(15_000);
     expect(shown.rejected.length).toBe(200);
   });
@@ -180,7 +250,9 @@ describe('what is heavy to read', () => {
     const rows = Array.from({ length: 15_000 }, (_, i) => `${i},Name${i},Family${i},Quay,Blue`).join('\n');
     const waits = [
       await longestWait(preview(`Payroll,Given name,Family name,Site,Team\n${rows}\n`)),
-      await longestWait(save(`id: ${FORKLIFT}\n${Array.from({ length: 16_000 }, (_, i) => `key${i}: ${i}`).join('\n')}\n`)),
+      await longestWait(
+        save(`id: ${FORKLIFT}\n${Array.from({ length: 16_000 }, (_, i) => `key${i}: ${i}`).join('\n')}\n`),
+      ),
       await longestWait(trainer.raw('GET', `/api/classes/${FORKLIFT}/check-sheet.pdf`)),
     ];
     await trainer.call(routes.dropDraft, { params: { id: FORKLIFT } });
@@ -191,9 +263,12 @@ describe('what is heavy to read', () => {
     const job = uuidv7();
     const rows = Array.from({ length: 20_000 }, (_, i) => `${i},"Name ${i}",Family${i},Quay,Blue`).join('\n');
     const other = await yard.as('trainer2');
-    const reading = trainer.call(routes.previewImport, { body: { csv: `Payroll,Given name,Family name,Site,Team\n${rows}\n`, job } });
+    const reading = trainer.call(routes.previewImport, {
+      body: { csv: `Payroll,Given name,Family name,Site,Team\n${rows}\n`, job },
+    });
     let state = await trainer.call(routes.job, { params: { id: job } });
-    for (let i = 0; i < 200 && state.status !== 200; i++) state = await trainer.call(routes.job, { params: { id: job } });
+    for (let i = 0; i < 200 && state.status !== 200; i++)
+      state = await trainer.call(routes.job, { params: { id: job } });
     expect(state.status).toBe(200);
     expect((await other.call(routes.job, { params: { id: job } })).problem.code).toBe('not-found');
     expect((await other.call(routes.cancelJob, { params: { id: job } })).problem.code).toBe('not-found');
@@ -202,12 +277,15 @@ describe('what is heavy to read', () => {
     expect((await trainer.call(routes.job, { params: { id: job } })).problem.code).toBe('not-found');
   });
   it('finds the errors of a draft once, when it is saved', async () => {
-    const saved = (await save(packToYaml(forklift()).replace('revision: 1\n', 'revision: 1\nsticker: yes\n'))).body as { errors: unknown[] };
+    const saved = (await save(packToYaml(forklift()).replace('revision: 1\n', 'revision: 1\nsticker: yes\n')))
+      .body as { errors: unknown[] };
     expect(saved.errors.length).toBe(1);
     await yard.house.pool.close();
     const run = yard.house.pool.run;
     yard.house.pool.run = () => Promise.reject(new Error('read again'));
-    const { draft } = (await trainer.call(routes.classDraft, { params: { id: FORKLIFT } })).body as { draft: { errors: unknown[] } };
+    const { draft } = (await trainer.call(routes.classDraft, { params: { id: FORKLIFT } })).body as {
+      draft: { errors: unknown[] };
+    };
     yard.house.pool.run = run;
     expect(draft.errors).toEqual(saved.errors);
     await trainer.call(routes.dropDraft, { params: { id: FORKLIFT } });
@@ -217,11 +295,16 @@ describe('what is heavy to read', () => {
 describe('what the log says', () => {
   it('is where a failure came from, and nothing of what was in it', async () => {
     const lines: string[] = [];
-    const log = pino({ level: 'info' }, new Writable({ write: (chunk: Buffer, _, done) => (lines.push(chunk.toString()), done()) }));
+    const log = pino(
+      { level: 'info' },
+      new Writable({ write: (chunk: Buffer, _, done) => (lines.push(chunk.toString()), done()) }),
+    );
     const listening = await listen(application(yard.house, { webRoot: null, log }), 0, false);
     const caller = new Caller(listening.address);
     await yard.house.store.query('alter table account rename to account_gone', []);
-    const { status } = await caller.call(routes.signIn, { body: { login: 'a.secret.name@yard.example', password: 'a secret password' } });
+    const { status } = await caller.call(routes.signIn, {
+      body: { login: 'a.secret.name@yard.example', password: 'a secret password' },
+    });
     await yard.house.store.query('alter table account_gone rename to account', []);
     await caller.raw('GET', '/api/verify/a-secret-card-token');
     await listening.stop();
@@ -237,12 +320,28 @@ describe('figures of the server', () => {
     expect((await new Caller(yard.address).raw('GET', '/metrics')).status).toBe(200);
     expect((await from('10.0.0.9').raw('GET', '/metrics')).status).toBe(404);
     yard.house.metricsToken = 'for the collector';
-    expect((await new Caller(yard.address, { 'x-forwarded-for': '10.0.0.9', authorization: 'Bearer for the collector' }).raw('GET', '/metrics')).status).toBe(200);
-    expect((await new Caller(yard.address, { 'x-forwarded-for': '10.0.0.9', authorization: 'Bearer guess' }).raw('GET', '/metrics')).status).toBe(404);
+    expect(
+      (
+        await new Caller(yard.address, {
+          'x-forwarded-for': '10.0.0.9',
+          authorization: 'Bearer for the collector',
+        }).raw('GET', '/metrics')
+      ).status,
+    ).toBe(200);
+    expect(
+      (
+        await new Caller(yard.address, { 'x-forwarded-for': '10.0.0.9', authorization: 'Bearer guess' }).raw(
+          'GET',
+          '/metrics',
+        )
+      ).status,
+    ).toBe(404);
     yard.house.metricsToken = null;
   });
   it('a command of this computer is let in by the secret of the data directory only', async () => {
-    expect((await new Caller(yard.address, { 'x-rounds-control': 'guess' }).raw('POST', '/control/backup')).status).toBe(404);
+    expect(
+      (await new Caller(yard.address, { 'x-rounds-control': 'guess' }).raw('POST', '/control/backup')).status,
+    ).toBe(404);
   });
 });
 

@@ -7,7 +7,10 @@ import { v7 as uuidv7 } from 'uuid';
 import { afterEach, expect, it } from 'vitest';
 import { Caller, DEVICE, PASSWORD, send } from './desk';
 
-/** The built server as a process of its own: locks, sudden death, backup and restore. PGlite only; a PostgreSQL server has its own ways. */
+/**
+ * The built server as a process of its own: locks, sudden death, backup and restore. PGlite only; a
+ * PostgreSQL server has its own ways.
+ */
 const root = join(import.meta.dirname, '..', '..', '..');
 const running: ChildProcess[] = [];
 const folders: string[] = [];
@@ -36,7 +39,9 @@ function start(data: string, args: string[] = []): Promise<{ child: ChildProcess
   });
 }
 const dead = (child: ChildProcess) =>
-  new Promise<void>((resolve) => (child.exitCode !== null || child.signalCode !== null ? resolve() : child.once('exit', () => resolve())));
+  new Promise<void>((resolve) =>
+    child.exitCode !== null || child.signalCode !== null ? resolve() : child.once('exit', () => resolve()),
+  );
 const folder = () => {
   const made = mkdtempSync(join(tmpdir(), 'rounds-process-'));
   folders.push(made);
@@ -44,16 +49,35 @@ const folder = () => {
 };
 async function setUp(address: string): Promise<{ admin: Caller; evaluation: string }> {
   const admin = new Caller(address);
-  await admin.call(routes.createAdministrator, { body: { organisation: 'Yard', name: 'Ada', login: 'ada', password: PASSWORD, timeZone: 'UTC' } });
+  await admin.call(routes.createAdministrator, {
+    body: { organisation: 'Yard', name: 'Ada', login: 'ada', password: PASSWORD, timeZone: 'UTC' },
+  });
   const personId = (
-    (await admin.call(routes.addPerson, { body: { payroll: '1', givenName: 'Olla', familyName: 'Tester', site: 'Quay', team: 'Blue' } })).body as { id: string }
+    (
+      await admin.call(routes.addPerson, {
+        body: { payroll: '1', givenName: 'Olla', familyName: 'Tester', site: 'Quay', team: 'Blue' },
+      })
+    ).body as { id: string }
   ).id;
   const unitId = (
-    (await admin.call(routes.addUnit, { body: { classId: 'counterbalance-forklift', name: 'T-1', site: 'Quay', variant: 'diesel' } })).body as { id: string }
+    (
+      await admin.call(routes.addUnit, {
+        body: { classId: 'counterbalance-forklift', name: 'T-1', site: 'Quay', variant: 'diesel' },
+      })
+    ).body as { id: string }
   ).id;
   const evaluation = uuidv7();
   await admin.call(routes.createEvaluation, {
-    body: { id: evaluation, personId, classId: 'counterbalance-forklift', unitId, variant: 'diesel', features: {}, conditions: '', device: DEVICE },
+    body: {
+      id: evaluation,
+      personId,
+      classId: 'counterbalance-forklift',
+      unitId,
+      variant: 'diesel',
+      features: {},
+      conditions: '',
+      device: DEVICE,
+    },
   });
   return { admin, evaluation };
 }
@@ -68,7 +92,9 @@ it('loses nothing it acknowledged when it is killed in the middle of a run', asy
   const tapping = (async () => {
     for (let i = 0; going; i++) {
       const checkpoint = `CF-${String((i % 60) + 1).padStart(2, '0')}`;
-      const sent = await send(admin, evaluation, [{ kind: 'noted', words: `tap ${i} at ${checkpoint}` }]).catch(() => null);
+      const sent = await send(admin, evaluation, [
+        { kind: 'noted', words: `tap ${i} at ${checkpoint}` },
+      ]).catch(() => null);
       if (sent?.status === 200) acknowledged.push(`tap ${i} at ${checkpoint}`);
       else if (!sent) break;
     }
@@ -81,7 +107,9 @@ it('loses nothing it acknowledged when it is killed in the middle of a run', asy
 
   const second = await start(data);
   const again = await new Caller(second.address).signIn('ada');
-  const { events } = (await again.call(routes.evaluation, { params: { id: evaluation } })).body as { events: { body: { kind: string; words?: string } }[] };
+  const { events } = (await again.call(routes.evaluation, { params: { id: evaluation } })).body as {
+    events: { body: { kind: string; words?: string } }[];
+  };
   const kept = events.flatMap((each) => (each.body.kind === 'noted' ? [each.body.words] : []));
   expect(kept.slice(0, acknowledged.length)).toEqual(acknowledged);
 });
@@ -89,8 +117,11 @@ it('loses nothing it acknowledged when it is killed in the middle of a run', asy
 it('keeps its data where nobody else reads it', async () => {
   const data = folder();
   await start(data);
-  // The embedded database gives its own files what modes it likes; the directories round them are what keeps others out.
-  const open = [data, ...readdirSync(data).map((name) => join(data, name))].filter((path) => (statSync(path).mode & 0o077) !== 0);
+  // The embedded database gives its own files what modes it likes; the directories round them are what
+  // keeps others out.
+  const open = [data, ...readdirSync(data).map((name) => join(data, name))].filter(
+    (path) => (statSync(path).mode & 0o077) !== 0,
+  );
   expect(open).toEqual([]);
 });
 
@@ -119,7 +150,11 @@ it('backs up while it runs, and restores to what was there', async () => {
   const { admin, evaluation } = await setUp(first.address);
   await send(admin, evaluation, [{ kind: 'noted', words: 'before the backup' }]);
   const store = (...args: string[]) =>
-    spawnSync(process.execPath, ['--import', 'tsx', join(root, 'tools/store.ts'), ...args], { cwd: root, env: { ...process.env, ROUNDS_DATA: data }, encoding: 'utf8' });
+    spawnSync(process.execPath, ['--import', 'tsx', join(root, 'tools/store.ts'), ...args], {
+      cwd: root,
+      env: { ...process.env, ROUNDS_DATA: data },
+      encoding: 'utf8',
+    });
   expect(store('backup').stdout).toMatch(/written by the running server/);
   await send(admin, evaluation, [{ kind: 'noted', words: 'after the backup' }]);
   const file = join(data, 'backups', readdirSync(join(data, 'backups'))[0]!);
@@ -129,6 +164,8 @@ it('backs up while it runs, and restores to what was there', async () => {
   expect(store('restore', file).stdout).toMatch(/Restored and opened: 1 person, 1 account, 1 evaluation/);
   const second = await start(data);
   const again = await new Caller(second.address).signIn('ada');
-  const { events } = (await again.call(routes.evaluation, { params: { id: evaluation } })).body as { events: { body: { words?: string } }[] };
+  const { events } = (await again.call(routes.evaluation, { params: { id: evaluation } })).body as {
+    events: { body: { words?: string } }[];
+  };
   expect(events.map((each) => each.body.words)).toEqual(['before the backup']);
 });

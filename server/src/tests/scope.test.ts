@@ -1,14 +1,28 @@
 import { ROLES, routes, type Role, type RouteSpec } from '@rounds/contract';
-import { compose } from '@rounds/core';
+import { compose } from '@rounds/core/catalogue';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createAccount } from '../index';
-import { Caller, forklift, FORKLIFT, openYard, PASSWORD, send, STROKES, wholeRound, wholeSheet, type Yard } from './desk';
+import {
+  Caller,
+  forklift,
+  FORKLIFT,
+  openYard,
+  PASSWORD,
+  send,
+  STROKES,
+  wholeRound,
+  wholeSheet,
+  type Yard,
+} from './desk';
 
 /** Whose records each role sees, in every list, file and answer. */
 let yard: Yard;
 const callers = new Map<string, Caller>();
 const pack = compose(forklift(), { variant: 'diesel' });
-/** One person of the supervisor's team, one of another; each with an evaluation, a certificate and a standing. */
+/**
+ * One person of the supervisor's team, one of another; each with an evaluation, a certificate and a
+ * standing.
+ */
 const people = { own: { id: '', evaluation: '', token: '' }, other: { id: '', evaluation: '', token: '' } };
 
 beforeAll(async () => {
@@ -33,7 +47,14 @@ beforeAll(async () => {
       body: { classId: FORKLIFT, on: '2026-01-05', body: { kind: 'trigger', trigger: 'incident' } },
     });
   }
-  await createAccount(yard.house, { name: 'Nobody’s supervisor', login: 'no-team', password: PASSWORD, role: 'supervisor', team: null, personId: null });
+  await createAccount(yard.house, {
+    name: 'Nobody’s supervisor',
+    login: 'no-team',
+    password: PASSWORD,
+    role: 'supervisor',
+    team: null,
+    personId: null,
+  });
   for (const role of ROLES) callers.set(role, role === 'administrator' ? yard.admin : await yard.as(role));
   callers.set('no-team', await yard.as('no-team'));
 });
@@ -44,8 +65,16 @@ function addresses(of: { id: string; evaluation: string; token: string }): [stri
   return Object.entries<RouteSpec>(routes)
     .filter(([, spec]) => spec.method === 'GET' && spec.roles !== 'public')
     .map(([name, spec]) => {
-      const id = spec.path.startsWith('/people') ? of.id : spec.path.startsWith('/evaluations') ? of.evaluation : FORKLIFT;
-      return [name, spec, `/api${spec.path.replace(':id', id).replace(':token', of.token).replace(':hash', 'none')}`];
+      const id = spec.path.startsWith('/people')
+        ? of.id
+        : spec.path.startsWith('/evaluations')
+          ? of.evaluation
+          : FORKLIFT;
+      return [
+        name,
+        spec,
+        `/api${spec.path.replace(':id', id).replace(':token', of.token).replace(':hash', 'none')}`,
+      ];
     });
 }
 
@@ -71,8 +100,10 @@ describe.each(Object.keys(sees))('%s', (login) => {
         expect([route, answer.status]).toEqual([route, 403]);
         continue;
       }
-      if (/^\/(people|evaluations)\/:id|^\/certificates/.test(spec.path)) expect([route, answer.status]).toEqual([route, sees[login]![which] ? 200 : 404]);
-      if (!sees[login]![which] && answer.headers.get('content-type') !== 'application/pdf') expect([route, text.includes(name)]).toEqual([route, false]);
+      if (/^\/(people|evaluations)\/:id|^\/certificates/.test(spec.path))
+        expect([route, answer.status]).toEqual([route, sees[login]![which] ? 200 : 404]);
+      if (!sees[login]![which] && answer.headers.get('content-type') !== 'application/pdf')
+        expect([route, text.includes(name)]).toEqual([route, false]);
       // Lists show whom they may show.
       if (sees[login]![which] && ['people', 'exportPeople', 'matrix', 'evaluations', 'today'].includes(route))
         expect([route, text.includes(name)]).toEqual([route, true]);
@@ -82,10 +113,18 @@ describe.each(Object.keys(sees))('%s', (login) => {
 
 describe('faults still planted', () => {
   const today = async (login: string) =>
-    (await callers.get(login)!.call(routes.today, {})).body as { planted: { personName: string | null; unitName: string; faults: string[] }[] };
+    (await callers.get(login)!.call(routes.today, {})).body as {
+      planted: { personName: string | null; unitName: string; faults: string[] }[];
+    };
   it('are known to all who work with the machine, the names only to those who may see them', async () => {
-    expect((await today('trainer')).planted.map((each) => each.personName).sort()).toEqual(['Olla Tester', 'Pim Tester']);
-    expect((await today('supervisor')).planted.map((each) => each.personName).sort()).toEqual(['Olla Tester', null]);
+    expect((await today('trainer')).planted.map((each) => each.personName).sort()).toEqual([
+      'Olla Tester',
+      'Pim Tester',
+    ]);
+    expect((await today('supervisor')).planted.map((each) => each.personName).sort()).toEqual([
+      'Olla Tester',
+      null,
+    ]);
     expect((await today('workshop')).planted.map((each) => [each.unitName, each.personName])).toEqual([
       ['T-1', null],
       ['T-1', null],
@@ -99,10 +138,17 @@ describe('every route that writes', () => {
     for (const [name, spec] of Object.entries<RouteSpec>(routes)) {
       if (spec.roles === 'public' || spec.method === 'GET') continue;
       const address = `/api${spec.path.replace(':id', people.own.id)}`;
-      expect([name, (await new Caller(yard.address).raw(spec.method, address, {})).status]).toEqual([name, 401]);
+      expect([name, (await new Caller(yard.address).raw(spec.method, address, {})).status]).toEqual([
+        name,
+        401,
+      ]);
       for (const role of ROLES) {
         if (spec.roles.includes(role)) continue;
-        expect([name, role, (await callers.get(role)!.raw(spec.method, address, {})).status]).toEqual([name, role, 403]);
+        expect([name, role, (await callers.get(role)!.raw(spec.method, address, {})).status]).toEqual([
+          name,
+          role,
+          403,
+        ]);
       }
     }
   });

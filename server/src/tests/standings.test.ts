@@ -1,5 +1,7 @@
 import { routes, type RouteAnswer } from '@rounds/contract';
-import { addDays, addMonths, DEFAULT_RULES, seededRandom, standing, type CertificationEvent, type RuleSet } from '@rounds/core';
+import { addDays, addMonths } from '@rounds/core/calendar';
+import { DEFAULT_RULES, standing, type CertificationEvent, type RuleSet } from '@rounds/core/certification';
+import { seededRandom } from '@rounds/core/evaluation';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { projectStandings } from '../index';
@@ -25,17 +27,31 @@ beforeEach(async () => {
 afterAll(() => yard.stop());
 
 const record = (personId: string, on: string, body: object) =>
-  trainer.call(routes.addCertificationEvent, { params: { id: personId }, body: { classId: FORKLIFT, on, body: body as never } });
-const person = async (id: string, by = trainer) => (await by.call(routes.person, { params: { id } })).body as Person;
-const held = async (id: string, by = trainer) => (await person(id, by)).standings.find((each) => each.classId === FORKLIFT)!.standing;
+  trainer.call(routes.addCertificationEvent, {
+    params: { id: personId },
+    body: { classId: FORKLIFT, on, body: body as never },
+  });
+const person = async (id: string, by = trainer) =>
+  (await by.call(routes.person, { params: { id } })).body as Person;
+const held = async (id: string, by = trainer) =>
+  (await person(id, by)).standings.find((each) => each.classId === FORKLIFT)!.standing;
 let payroll = 5000;
 const addPerson = async (site = 'Quay', born: string | null = '1985-03-04') => {
   payroll += 1;
-  const body = { payroll: String(payroll), givenName: 'Per', familyName: `Son ${payroll}`, site, team: 'Blue', born };
+  const body = {
+    payroll: String(payroll),
+    givenName: 'Per',
+    familyName: `Son ${payroll}`,
+    site,
+    team: 'Blue',
+    born,
+  };
   return ((await trainer.call(routes.addPerson, { body })).body as { id: string }).id;
 };
 const setRules = (change: Partial<RuleSet>, more: object = {}) =>
-  admin.call(routes.setRules, { body: { effectiveFrom: today, rules: { ...DEFAULT_RULES, ...change }, given: 'keep', ...more } as never });
+  admin.call(routes.setRules, {
+    body: { effectiveFrom: today, rules: { ...DEFAULT_RULES, ...change }, given: 'keep', ...more } as never,
+  });
 
 describe('a kept standing', () => {
   it('is what a fold of the events gives, on every day that is asked for, forwards and back', async () => {
@@ -44,12 +60,26 @@ describe('a kept standing', () => {
     await record(id, from, { kind: 'certificate-recorded' });
     const events: CertificationEvent[] = [{ on: from, body: { kind: 'certificate-recorded' } }];
     const end = addMonths(from, 36);
-    for (const date of [today, addDays(end, -60), addDays(end, -61), addDays(end, -1), end, addDays(end, 1), addDays(end, 400), today]) {
+    for (const date of [
+      today,
+      addDays(end, -60),
+      addDays(end, -61),
+      addDays(end, -1),
+      end,
+      addDays(end, 1),
+      addDays(end, 400),
+      today,
+    ]) {
       yard.setClock(new Date(`${date}T11:00:00Z`));
       const asked = await yard.as('trainer');
       const { sentence, status, daysLeft } = await held(id, asked);
-      expect([date, { sentence, status, daysLeft }]).toEqual([date, expect.objectContaining(pick(standing(events, DEFAULT_RULES, date, '1985-03-04')))]);
-      const listed = (await asked.call(routes.people, { query: { status, classId: FORKLIFT, search: `Son ${payroll}` } })).body as { total: number };
+      expect([date, { sentence, status, daysLeft }]).toEqual([
+        date,
+        expect.objectContaining(pick(standing(events, DEFAULT_RULES, date, '1985-03-04'))),
+      ]);
+      const listed = (
+        await asked.call(routes.people, { query: { status, classId: FORKLIFT, search: `Son ${payroll}` } })
+      ).body as { total: number };
       expect([date, listed.total]).toEqual([date, 1]);
     }
   });
@@ -59,14 +89,19 @@ describe('a kept standing', () => {
     expect(await held(id)).toMatchObject({ mayOperate: 'no', bars: [expect.stringMatching(/not known/)] });
     await trainer.call(routes.changePerson, { params: { id }, body: { born: '1990-01-01' } });
     expect((await held(id)).mayOperate).toBe('yes');
-    const csv = `Payroll,Given name,Family name,Site,Team,Date of birth\n${payroll},Per,Son ${payroll},Quay,Blue,${addMonths(today, -12 * 17)}\n`;
+    const csv =
+      `Payroll,Given name,Family name,Site,Team,Date of birth\n${payroll},Per,Son ` +
+      `${payroll},Quay,Blue,${addMonths(today, -12 * 17)}\n`;
     await trainer.call(routes.importPeople, { body: { csv } });
     expect((await held(id)).bars).toEqual(['Under the minimum age of 18']);
   });
   it('rebuilt from the events is the same', async () => {
     const rows = async () =>
       (
-        (await yard.house.db.execute(sql`select person_id, class_id, status, may_operate, until_date, next_change, body from standing order by 1, 2`)) as unknown as {
+        (await yard.house.db.execute(
+          sql`select person_id, class_id, status, may_operate, until_date, next_change, body
+            from standing order by 1, 2`,
+        )) as unknown as {
           rows: unknown[];
         }
       ).rows;
@@ -94,15 +129,26 @@ describe('new rules', () => {
     await setRules({});
   });
   it('that begin in the past are refused', async () => {
-    expect((await setRules({ validMonths: 6 }, { effectiveFrom: addDays(today, -1) })).problem.code).toBe('date-in-past');
+    expect((await setRules({ validMonths: 6 }, { effectiveFrom: addDays(today, -1) })).problem.code).toBe(
+      'date-in-past',
+    );
   });
   it('name first who is affected, and then do exactly that', async () => {
     const id = await addPerson();
     await record(id, addMonths(today, -20), { kind: 'certificate-recorded' });
-    const body = { effectiveFrom: today, rules: { ...DEFAULT_RULES, validMonths: 12 }, given: 'at-once' as const };
-    const look = (await admin.call(routes.previewRules, { body })).body as RouteAnswer<typeof routes.previewRules>;
+    const body = {
+      effectiveFrom: today,
+      rules: { ...DEFAULT_RULES, validMonths: 12 },
+      given: 'at-once' as const,
+    };
+    const look = (await admin.call(routes.previewRules, { body })).body as RouteAnswer<
+      typeof routes.previewRules
+    >;
     const own = look.rows.find((each) => each.personId === id)!;
-    expect(own).toMatchObject({ before: { status: 'valid' }, after: { status: 'lapsed', until: addDays(today, -1) } });
+    expect(own).toMatchObject({
+      before: { status: 'valid' },
+      after: { status: 'lapsed', until: addDays(today, -1) },
+    });
     expect((await held(id)).status).toBe('valid');
     await admin.call(routes.setRules, { body });
     expect(await held(id)).toMatchObject(own.after);
@@ -115,13 +161,23 @@ describe('new rules', () => {
     expect((await held(here)).status).toBe('lapsed');
     expect((await held(there)).status).toBe('valid');
     const rulesAt = async (site: string) =>
-      ((await trainer.call(routes.machineClass, { params: { id: FORKLIFT }, query: { site } })).body as RouteAnswer<typeof routes.machineClass>).rules.validMonths;
+      (
+        (await trainer.call(routes.machineClass, { params: { id: FORKLIFT }, query: { site } }))
+          .body as RouteAnswer<typeof routes.machineClass>
+      ).rules.validMonths;
     expect([await rulesAt('Quarry'), await rulesAt('Quay')]).toEqual([12, 36]);
-    const matrix = (await trainer.call(routes.matrix, { query: { site: 'Quarry' } })).body as RouteAnswer<typeof routes.matrix>;
+    const matrix = (await trainer.call(routes.matrix, { query: { site: 'Quarry' } })).body as RouteAnswer<
+      typeof routes.matrix
+    >;
     expect(matrix.people.find((each) => each.id === here)!.cells[0]![1]).toBe('lapsed');
-    await admin.call(routes.setRules, { body: { effectiveFrom: today, rules: null, given: 'keep', site: 'Quarry', classId: FORKLIFT } });
+    await admin.call(routes.setRules, {
+      body: { effectiveFrom: today, rules: null, given: 'keep', site: 'Quarry', classId: FORKLIFT },
+    });
     expect(await rulesAt('Quarry')).toBe(36);
-    expect((await admin.call(routes.setRules, { body: { effectiveFrom: today, rules: null, given: 'keep' } })).problem.code).toBe('invalid');
+    expect(
+      (await admin.call(routes.setRules, { body: { effectiveFrom: today, rules: null, given: 'keep' } }))
+        .problem.code,
+    ).toBe('invalid');
   });
   it('that begin later wait for their day', async () => {
     const id = await addPerson();
@@ -136,7 +192,10 @@ describe('new rules', () => {
     await setRules({}, { effectiveFrom: begin, given: 'keep' });
   });
   it('bound what is taken over: no certificate until the end of time', async () => {
-    const refused = await record(await addPerson(), today, { kind: 'certificate-recorded', until: '2190-01-01' });
+    const refused = await record(await addPerson(), today, {
+      kind: 'certificate-recorded',
+      until: '2190-01-01',
+    });
     expect(refused.problem).toMatchObject({ code: 'invalid', errors: [{ path: 'body.until' }] });
   });
 });
@@ -146,13 +205,15 @@ describe('lists', () => {
     const random = seededRandom(5);
     for (let i = 0; i < 30; i++) {
       const id = await addPerson(i % 3 === 0 ? 'Field' : 'Quay');
-      if (random() < 0.7) await record(id, addMonths(today, -Math.floor(random() * 50)), { kind: 'certificate-recorded' });
+      if (random() < 0.7)
+        await record(id, addMonths(today, -Math.floor(random() * 50)), { kind: 'certificate-recorded' });
     }
     const names: string[] = [];
     let cursor: string | undefined;
     let total = 0;
     do {
-      const page = (await trainer.call(routes.matrix, { query: { limit: 7, ...(cursor ? { cursor } : {}) } })).body as RouteAnswer<typeof routes.matrix>;
+      const page = (await trainer.call(routes.matrix, { query: { limit: 7, ...(cursor ? { cursor } : {}) } }))
+        .body as RouteAnswer<typeof routes.matrix>;
       names.push(...page.people.map((each) => each.name));
       total = page.total;
       cursor = page.next ?? undefined;
@@ -161,12 +222,17 @@ describe('lists', () => {
     expect(new Set(names).size).toBe(total);
     const morning = (await trainer.call(routes.today, {})).body as RouteAnswer<typeof routes.today>;
     for (const status of ['lapsed', 'due', 'valid'] as const) {
-      const listed = (await trainer.call(routes.people, { query: { status, limit: 200 } })).body as RouteAnswer<typeof routes.people>;
+      const listed = (await trainer.call(routes.people, { query: { status, limit: 200 } }))
+        .body as RouteAnswer<typeof routes.people>;
       expect([status, listed.total]).toEqual([status, morning.counts[status] ?? 0]);
-      expect(listed.rows.every((row) => row.standings.some((each) => each.standing.status === status))).toBe(true);
+      expect(listed.rows.every((row) => row.standings.some((each) => each.standing.status === status))).toBe(
+        true,
+      );
     }
     expect(morning.attentionTotal).toBe(morning.attention.length);
-    const order = morning.attention.map((each) => ['suspended', 'lapsed', 'in-grace', 'due'].indexOf(each.standing.status));
+    const order = morning.attention.map((each) =>
+      ['suspended', 'lapsed', 'in-grace', 'due'].indexOf(each.standing.status),
+    );
     expect(order).toEqual([...order].sort((a, b) => a - b));
   });
   it('of evaluations page by a place that no two share', async () => {
@@ -174,7 +240,9 @@ describe('lists', () => {
     const ids: string[] = [];
     let cursor: string | undefined;
     do {
-      const page = (await trainer.call(routes.evaluations, { query: { limit: 2, ...(cursor ? { cursor } : {}) } })).body as RouteAnswer<typeof routes.evaluations>;
+      const page = (
+        await trainer.call(routes.evaluations, { query: { limit: 2, ...(cursor ? { cursor } : {}) } })
+      ).body as RouteAnswer<typeof routes.evaluations>;
       ids.push(...page.rows.map((each) => each.id));
       cursor = page.next ?? undefined;
     } while (cursor);

@@ -8,10 +8,21 @@ import { routes, type RouteAnswer } from '@rounds/contract';
 import { sql } from 'drizzle-orm';
 import pg from 'pg';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { application, DEMO_PASSWORD, listen, openHouse, openStore, type House, type Listening } from '../index';
+import {
+  application,
+  DEMO_PASSWORD,
+  listen,
+  openHouse,
+  openStore,
+  type House,
+  type Listening,
+} from '../index';
 import { Caller } from './desk';
 
-/** A database of version 0.1, made by that version and kept, opens in this one, is migrated, and has lost nothing. */
+/**
+ * A database of version 0.1, made by that version and kept, opens in this one, is migrated, and has lost
+ * nothing.
+ */
 const root = join(import.meta.dirname, '..', '..', '..');
 const dump = gunzipSync(readFileSync(join(import.meta.dirname, 'kept', 'version-0.1.sql.gz')))
   .toString('utf8')
@@ -40,7 +51,8 @@ let before: Record<string, number>;
 let close: () => Promise<void>;
 const count = async (query: (text: string) => Promise<{ rows: { n: number }[] }>) => {
   const counts: Record<string, number> = {};
-  for (const table of TABLES) counts[table] = (await query(`select count(*)::int as n from public.${table}`)).rows[0]!.n;
+  for (const table of TABLES)
+    counts[table] = (await query(`select count(*)::int as n from public.${table}`)).rows[0]!.n;
   return counts;
 };
 
@@ -94,27 +106,42 @@ it('reads every evaluation, and what was undone, overridden and signed by the ea
   let cursor: string | undefined;
   const ids: string[] = [];
   do {
-    const page = (await hilda.call(routes.evaluations, { query: { limit: 100, ...(cursor ? { cursor } : {}) } })).body as RouteAnswer<typeof routes.evaluations>;
+    const page = (
+      await hilda.call(routes.evaluations, { query: { limit: 100, ...(cursor ? { cursor } : {}) } })
+    ).body as RouteAnswer<typeof routes.evaluations>;
     ids.push(...page.rows.map((each) => each.id));
     cursor = page.next ?? undefined;
   } while (cursor);
   expect(ids.length).toBe(before['evaluation']);
   const opened = [];
-  for (const id of ids) opened.push((await hilda.call(routes.evaluation, { params: { id } })).body as RouteAnswer<typeof routes.evaluation>);
+  for (const id of ids)
+    opened.push(
+      (await hilda.call(routes.evaluation, { params: { id } })).body as RouteAnswer<typeof routes.evaluation>,
+    );
   const kinds = opened.flatMap((each) => each.events.map((event) => event.body.kind));
   expect(kinds.filter((kind) => kind === 'plant-corrected').length).toBe(1);
   const overridden = opened.find((each) => each.summary.overridden)!;
-  expect(overridden.events.find((each) => each.body.kind === 'decided')!.body).toMatchObject({ override: { kind: 'other', words: 'rushed the last three loads' } });
+  expect(overridden.events.find((each) => each.body.kind === 'decided')!.body).toMatchObject({
+    override: { kind: 'other', words: 'rushed the last three loads' },
+  });
   // Decided by one trainer, signed by the one who took it over.
   expect(overridden.summary.trainerName).toBe('Hilda Rousay');
   expect(overridden.events.find((each) => each.body.kind === 'signed')!.by).not.toBe('Hilda Rousay');
   expect((await hilda.call(routes.report, { params: { id: overridden.summary.id } })).status).toBe(200);
-  expect((await hilda.call(routes.card, { params: { token: opened.find((each) => each.certificate)!.certificate!.token } })).status).toBe(200);
+  expect(
+    (
+      await hilda.call(routes.card, {
+        params: { token: opened.find((each) => each.certificate)!.certificate!.token },
+      })
+    ).status,
+  ).toBe(200);
 });
 
-it('judges certificates given before by the rules of their date: the shorter validity set later keeps them', async () => {
+it('judges certificates by the rules of their date: a shorter validity later keeps them', async () => {
   const una = await new Caller(listening.address).signIn('una', DEMO_PASSWORD);
-  const matrix = (await una.call(routes.matrix, { query: { limit: 500 } })).body as RouteAnswer<typeof routes.matrix>;
+  const matrix = (await una.call(routes.matrix, { query: { limit: 500 } })).body as RouteAnswer<
+    typeof routes.matrix
+  >;
   expect(matrix.people.length).toBe(matrix.total);
   expect(matrix.people.some((each) => each.cells.length > 0)).toBe(true);
   const sets = (await una.call(routes.rulesSets, {})).body as RouteAnswer<typeof routes.rulesSets>;
@@ -123,7 +150,8 @@ it('judges certificates given before by the rules of their date: the shorter val
 
 it('has its draft still, with what is wrong in it', async () => {
   const hilda = await new Caller(listening.address).signIn('hilda', DEMO_PASSWORD);
-  const { draft } = (await hilda.call(routes.classDraft, { params: { id: 'push-mower' } })).body as RouteAnswer<typeof routes.classDraft>;
+  const { draft } = (await hilda.call(routes.classDraft, { params: { id: 'push-mower' } }))
+    .body as RouteAnswer<typeof routes.classDraft>;
   expect(draft!.source).toContain('not: finished');
   expect(draft!.errors.length).toBeGreaterThan(0);
 });

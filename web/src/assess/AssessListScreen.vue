@@ -1,12 +1,13 @@
 <script setup lang="ts">
+import { OUTCOME_WORDS, PHASE_WORDS } from '@rounds/core/evaluation';
 import { routes, type EvaluationSummary } from '@rounds/contract';
-import type { Outcome } from '@rounds/core';
+import type { Outcome } from '@rounds/core/evaluation';
 import { Button } from 'ant-design-vue';
 import { onMounted, ref } from 'vue';
-import StateBox from '../house/StateBox.vue';
-import { call } from '../house/api';
-import { useSession } from '../house/session';
-import { OUTCOME_WORDS, PHASE_WORDS, day } from '../house/words';
+import StateBox from '../parts/StateBox.vue';
+import { call } from '../device/api';
+import { useSession } from '../device/session';
+import { day } from '../parts/words';
 
 const session = useSession();
 const rows = ref<EvaluationSummary[]>([]);
@@ -33,14 +34,18 @@ onMounted(() => load());
   <div class="screen stack">
     <div class="row spread">
       <h1>{{ session.role === 'operator' ? 'My evaluations' : 'Evaluations' }}</h1>
-      <RouterLink v-if="session.is('trainer', 'administrator')" to="/assess/new"><Button type="primary" size="large">Prepare an evaluation</Button></RouterLink>
+      <RouterLink v-if="session.is('trainer', 'administrator')" to="/assess/new"
+        ><Button type="primary" size="large">Prepare an evaluation</Button></RouterLink
+      >
     </div>
     <StateBox :loading="loading" :error="error" :empty="rows.length === 0" what="evaluations" @retry="load()">
       <template #empty
         ><h2>No evaluation yet</h2>
         <p>
           {{
-            session.is('trainer', 'administrator') ? 'Prepare the first: choose a person, a machine, and what to plant.' : 'They appear here when a trainer has made one.'
+            session.is('trainer', 'administrator')
+              ? 'Prepare the first: choose a person, a machine, and what to plant.'
+              : 'They appear here when a trainer has made one.'
           }}
         </p></template
       >
@@ -67,8 +72,11 @@ onMounted(() => load());
               <td>{{ day(each.createdAt) }}</td>
               <td>{{ each.trainerName }}</td>
               <td>
-                <span v-if="each.stillPlanted.length" class="needs-you">{{ each.stillPlanted.length }} still planted</span>
-                {{ each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase] }}{{ each.overridden ? ' (overridden)' : '' }}
+                <span v-if="each.stillPlanted.length" class="needs-you"
+                  >{{ each.stillPlanted.length }} still planted</span
+                >
+                {{ each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase]
+                }}{{ each.overridden ? ' (overridden)' : '' }}
               </td>
               <td class="number">{{ each.score === null ? '' : `${each.score} %` }}</td>
             </tr>

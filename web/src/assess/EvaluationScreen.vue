@@ -1,13 +1,20 @@
 <script setup lang="ts">
-import { stillPlanted } from '@rounds/core';
+import {
+  EVALUATION_PARTS,
+  PART_NAMES,
+  partStates,
+  partToOpen,
+  roundSeconds,
+  type EvaluationPart,
+} from '@rounds/core/evaluation';
 import { Button, Modal } from 'ant-design-vue';
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import StateBox from '../house/StateBox.vue';
+import StateBox from '../parts/StateBox.vue';
 import { clock } from '../device/clock';
 import { useOutbox } from '../device/useOutbox';
-import { explain } from '../house/api';
-import { minutes } from '../house/words';
+import { explain } from '../device/api';
+import { minutes } from '../parts/words';
 import RetrievePhase from './RetrievePhase.vue';
 import ReviewPhase from './ReviewPhase.vue';
 import RunPhase from './RunPhase.vue';
@@ -27,35 +34,24 @@ const ticking = setInterval(() => (now.value = clock.now()), 1000);
 onBeforeUnmount(() => clearInterval(ticking));
 onMounted(() => evaluation.load());
 
-type Phase = 'round' | 'sheet' | 'retrieve' | 'review' | 'sign';
-const phases = computed<{ id: Phase; name: string; hint: string }[]>(() => {
-  const left = stillPlanted(record.value).length;
-  const unscored = appraisal.value?.unscored.length ?? 0;
-  return [
-    { id: 'round', name: 'Round', hint: record.value.endedAt ? 'ended' : record.value.startedAt ? 'under way' : 'to start' },
-    { id: 'retrieve', name: 'Take out', hint: left > 0 ? `${left} in` : record.value.retrieved.length > 0 ? 'all out' : 'none planted' },
-    { id: 'sheet', name: 'Score sheet', hint: unscored > 0 ? `${unscored} open` : 'complete' },
-    { id: 'review', name: 'Review', hint: '' },
-    { id: 'sign', name: 'Decide and sign', hint: record.value.decision ? (record.value.signatures.size === 2 ? 'signed' : 'decided') : '' },
-  ];
+const parts = computed(() => {
+  const states = partStates(record.value, appraisal.value);
+  return EVALUATION_PARTS.map((id) => ({ id, name: PART_NAMES[id], hint: states[id] }));
 });
-const phase = computed<Phase>({
+const phase = computed<EvaluationPart>({
   get: () => {
-    const asked = route.query['part'];
-    if (typeof asked === 'string' && phases.value.some((each) => each.id === asked)) return asked as Phase;
-    if (!working.value || record.value.decision) return record.value.decision && record.value.signatures.size < 2 && working.value ? 'sign' : 'review';
-    if (!record.value.endedAt) return 'round';
-    // Planted faults come out before the machine is driven for the score sheet.
-    return stillPlanted(record.value).length > 0 ? 'retrieve' : (appraisal.value?.unscored.length ?? 0) > 0 ? 'sheet' : 'review';
+    const asked = EVALUATION_PARTS.find((each) => each === route.query['part']);
+    return asked ?? partToOpen(record.value, appraisal.value, working.value);
   },
   set: (part) => void router.replace({ query: { part } }),
 });
-const elapsed = computed(() => {
-  if (!record.value.startedAt) return null;
-  return Math.max(0, ((record.value.endedAt ? Date.parse(record.value.endedAt) : now.value) - Date.parse(record.value.startedAt)) / 1000);
-});
+const elapsed = computed(() => roundSeconds(record.value, now.value));
 const saved = computed(() =>
-  outbox.waiting === 0 ? 'All on the server' : outbox.offline ? `${outbox.waiting} saved here, no connection` : `${outbox.waiting} saved here, sending`,
+  outbox.waiting === 0
+    ? 'All on the server'
+    : outbox.offline
+      ? `${outbox.waiting} saved here, no connection`
+      : `${outbox.waiting} saved here, sending`,
 );
 watch(
   () => [outbox.aside, outbox.waiting, outbox.held.length],
@@ -96,53 +92,94 @@ async function takeOver() {
     <header v-if="opened" class="top">
       <RouterLink to="/assess" class="back" aria-label="Back to all evaluations">&larr;</RouterLink>
       <div class="who">
-        <strong>{{ opened.summary.personName }}</strong><span class="quiet">{{ opened.summary.classTitle }}, {{ opened.summary.unitName }}</span>
+        <strong>{{ opened.summary.personName }}</strong><span class="quiet"
+          >{{ opened.summary.classTitle }}, {{ opened.summary.unitName }}</span
+        >
       </div>
       <div class="parts" role="tablist" aria-label="Parts of the evaluation">
-        <button v-for="each in phases" :key="each.id" role="tab" :aria-selected="phase === each.id" @click="phase = each.id">
+        <button
+          v-for="each in parts"
+          :key="each.id"
+          role="tab"
+          :aria-selected="phase === each.id"
+          @click="phase = each.id"
+        >
           <strong>{{ each.name }}</strong><span>{{ each.hint }}</span>
         </button>
       </div>
       <div class="right">
-        <span v-if="elapsed !== null" class="clock" role="timer" aria-label="Time of the round">{{ minutes(elapsed) }}</span>
+        <span v-if="elapsed !== null" class="clock" role="timer" aria-label="Time of the round">{{
+          minutes(elapsed)
+        }}</span>
         <span class="quiet saved" role="status">{{ saved }}</span>
       </div>
     </header>
     <div v-if="heldBy" class="notice" role="alert">
       <p>
-        <strong>{{ heldBy.name }} has this evaluation open for writing.</strong> You can look at it here. Two devices never write at once, so nothing is
-        overwritten.<template v-if="unsent"> {{ unsent }} of your taps are kept on this device and will be sent if you take over.</template>
+        <strong>{{ heldBy.name }} has this evaluation open for writing.</strong> You can look at it here. Two
+        devices never write at once, so nothing is overwritten.<template v-if="unsent">
+          {{ unsent }} of your taps are kept on this device and will be sent if you take over.</template
+        >
       </p>
       <form class="row" @submit.prevent="takeOver">
-        <label class="field grow">Why you take it over (kept on record) <input v-model="takeOverReason" class="plain" minlength="3" maxlength="500" required /></label
-        ><Button html-type="submit" style="align-self: flex-end">Take it over</Button><Button style="align-self: flex-end" @click="evaluation.load()">Look again</Button>
+        <label class="field grow"
+          >Why you take it over (kept on record)
+          <input v-model="takeOverReason" class="plain" minlength="3" maxlength="500" required /></label
+        ><Button html-type="submit" style="align-self: flex-end">Take it over</Button
+        ><Button style="align-self: flex-end" @click="evaluation.load()">Look again</Button>
       </form>
       <p v-if="problem">{{ problem }}</p>
     </div>
     <div v-else-if="aside.length" class="notice" role="alert">
       <p>
-        <strong>The server did not take {{ aside.length === 1 ? 'one tap' : `${aside.length} taps` }}:</strong> {{ aside[0]!.refusal.detail }} They are kept here; nothing
-        is decided while they are.
+        <strong
+          >The server did not take {{ aside.length === 1 ? 'one tap' : `${aside.length} taps` }}:</strong
+        >
+        {{ aside[0]!.refusal.detail }} They are kept here; nothing is decided while they are.
       </p>
       <div class="row">
-        <Button @click="evaluation.retryAside()">Send again</Button><Button @click="exportAside">Keep a copy</Button><Button @click="dropAside">Let go</Button>
+        <Button @click="evaluation.retryAside()">Send again</Button
+        ><Button @click="exportAside">Keep a copy</Button><Button @click="dropAside">Let go</Button>
       </div>
     </div>
     <div v-if="lost" class="notice" role="alert">
       <p><strong>The last tap was not recorded.</strong> {{ lost }}</p>
     </div>
-    <StateBox :loading="!opened" :error="evaluation.error.value" what="the evaluation" @retry="evaluation.load()">
+    <StateBox
+      :loading="!opened"
+      :error="evaluation.error.value"
+      what="the evaluation"
+      @retry="evaluation.load()"
+    >
       <div v-if="opened?.keyHidden" class="screen">
         <div class="sheet pad stack">
           <h1>Not decided yet</h1>
-          <p>What was seen and found in this evaluation is shown here once {{ opened.summary.trainerName }} has decided it.</p>
+          <p>
+            What was seen and found in this evaluation is shown here once {{ opened.summary.trainerName }} has
+            decided it.
+          </p>
           <RouterLink to="/">Back to Today</RouterLink>
         </div>
       </div>
       <template v-else-if="opened && pack && appraisal">
-        <RunPhase v-if="phase === 'round'" :evaluation="evaluation" :read-only="readOnly" @go="phase = $event" />
-        <SheetPhase v-else-if="phase === 'sheet'" :evaluation="evaluation" :read-only="readOnly" @go="phase = $event" />
-        <RetrievePhase v-else-if="phase === 'retrieve'" :evaluation="evaluation" :read-only="readOnly" @go="phase = $event" />
+        <RunPhase
+          v-if="phase === 'round'"
+          :evaluation="evaluation"
+          :read-only="readOnly"
+          @go="phase = $event"
+        />
+        <SheetPhase
+          v-else-if="phase === 'sheet'"
+          :evaluation="evaluation"
+          :read-only="readOnly"
+          @go="phase = $event"
+        />
+        <RetrievePhase
+          v-else-if="phase === 'retrieve'"
+          :evaluation="evaluation"
+          :read-only="readOnly"
+          @go="phase = $event"
+        />
         <ReviewPhase v-else-if="phase === 'review'" :evaluation="evaluation" @go="phase = $event" />
         <SignPhase v-else :evaluation="evaluation" @go="phase = $event" />
       </template>

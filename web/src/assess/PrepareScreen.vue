@@ -1,17 +1,19 @@
 <script setup lang="ts">
+import { GRADE_WORDS } from '@rounds/core/grading';
 import { routes, type RouteAnswer, type Unit } from '@rounds/contract';
-import { proposePlants, type Fault, type Pack } from '@rounds/core';
+import type { Fault, Pack } from '@rounds/core/catalogue';
+import { proposePlants } from '@rounds/core/evaluation';
 import { useQuery } from '@pinia/colada';
 import { Button } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import StateBox from '../house/StateBox.vue';
+import StateBox from '../parts/StateBox.vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
-import { call, explain } from '../house/api';
-import { GRADE_WORDS } from '../house/words';
-import FitOutSwitches from '../classes/FitOutSwitches.vue';
-import { useFitOut } from '../classes/useFitOut';
+import { call, explain } from '../device/api';
+
+import FitOutSwitches from '../parts/FitOutSwitches.vue';
+import { useFitOut } from '../parts/useFitOut';
 import { deviceName, instantNow, useOutbox } from '../device/useOutbox';
 
 const route = useRoute();
@@ -38,8 +40,14 @@ const machineClass = useQuery({
   query: () => call(routes.machineClass, { params: { id: classId.value } }),
   enabled: () => classId.value !== '',
 });
-const pack = computed(() => (machineClass.data.value?.summary.id === classId.value ? (machineClass.data.value.pack as Pack | null) : null));
-const units = computed(() => (pack.value ? (machineClass.data.value?.units.filter((each) => each.inService) ?? []) : []));
+const pack = computed(() =>
+  machineClass.data.value?.summary.id === classId.value
+    ? (machineClass.data.value.pack as Pack | null)
+    : null,
+);
+const units = computed(() =>
+  pack.value ? (machineClass.data.value?.units.filter((each) => each.inService) ?? []) : [],
+);
 /** What the machine's site chose between schools holds for the evaluation too. */
 const unitSite = computed(() => units.value.find((each) => each.id === unitId.value)?.site ?? '');
 const atSite = useQuery({
@@ -50,7 +58,9 @@ const atSite = useQuery({
 const choices = computed(() => atSite.data.value?.choices ?? {});
 const { variant, features, effective } = useFitOut(pack, choices);
 const plantable = computed(() => effective.value?.faults.filter((each) => each.plant) ?? []);
-const faults = computed(() => chosen.value.flatMap((id) => plantable.value.find((each) => each.id === id) ?? []));
+const faults = computed(() =>
+  chosen.value.flatMap((id) => plantable.value.find((each) => each.id === id) ?? []),
+);
 const where = (fault: Fault) => {
   const checkpoint = effective.value?.checkpoints.find((each) => each.id === fault.checkpoint);
   return `${checkpoint?.part ?? ''} (${effective.value?.plan.stations.find((each) => each.id === checkpoint?.station)?.name ?? ''})`;
@@ -66,7 +76,9 @@ watch(
 
 async function findPeople() {
   try {
-    people.value = (await call(routes.people, { query: { search: search.value, limit: 8 } })).rows.map((each) => each.person);
+    people.value = (await call(routes.people, { query: { search: search.value, limit: 8 } })).rows.map(
+      (each) => each.person,
+    );
   } catch (error) {
     problem.value = explain(error);
   }
@@ -90,13 +102,20 @@ void start();
 
 function takeUnit(unit: Unit) {
   unitId.value = unit.id;
-  features.value = { ...Object.fromEntries(pack.value!.features.map((each) => [each.id, each.default])), ...unit.features };
+  features.value = {
+    ...Object.fromEntries(pack.value!.features.map((each) => [each.id, each.default])),
+    ...unit.features,
+  };
   variant.value = unit.variant ?? pack.value!.variants[0]!.id;
   propose();
 }
 function propose() {
   confirmed.value = [];
-  chosen.value = effective.value ? proposePlants(effective.value, 4, crypto.getRandomValues(new Uint32Array(1))[0]!, chosen.value).map((each) => each.id) : [];
+  chosen.value = effective.value
+    ? proposePlants(effective.value, 4, crypto.getRandomValues(new Uint32Array(1))[0]!, chosen.value).map(
+        (each) => each.id,
+      )
+    : [];
 }
 watch([variant, features], () => {
   chosen.value = chosen.value.filter((id) => plantable.value.some((each) => each.id === id));
@@ -111,12 +130,20 @@ function remove(id: string) {
   confirmed.value = confirmed.value.filter((each) => each !== id);
 }
 function toggle(id: string) {
-  confirmed.value = confirmed.value.includes(id) ? confirmed.value.filter((each) => each !== id) : [...confirmed.value, id];
+  confirmed.value = confirmed.value.includes(id)
+    ? confirmed.value.filter((each) => each !== id)
+    : [...confirmed.value, id];
 }
 async function addUnit() {
   try {
     const made = await call(routes.addUnit, {
-      body: { classId: classId.value, name: newUnit.value, site: person.value?.site ?? 'unknown', variant: pack.value!.variants[0]!.id, features: {} },
+      body: {
+        classId: classId.value,
+        name: newUnit.value,
+        site: person.value?.site ?? 'unknown',
+        variant: pack.value!.variants[0]!.id,
+        features: {},
+      },
     });
     newUnit.value = '';
     await machineClass.refetch();
@@ -132,11 +159,17 @@ const missing = computed(() => {
   if (!classId.value) list.push('choose the class');
   else if (!unitId.value) list.push('choose the machine');
   const open = chosen.value.filter((each) => !confirmed.value.includes(each)).length;
-  if (open > 0) list.push(`confirm ${open === 1 ? 'one fault' : `${open} faults`} as planted, or leave ${open === 1 ? 'it' : 'them'} out`);
+  if (open > 0)
+    list.push(
+      `confirm ${open === 1 ? 'one fault' : `${open} faults`} as planted, or leave ${open === 1 ? 'it' : 'them'} out`,
+    );
   return list;
 });
 
-/** The evaluation's number, and its plants', for as long as the same one is being prepared: a second try is the same evaluation. */
+/**
+ * The evaluation's number, and its plants', for as long as the same one is being prepared: a second try is
+ * the same evaluation.
+ */
 let number: { of: string; id: string; plants: Map<string, string> } | null = null;
 function numbers() {
   const of = `${person.value!.id} ${unitId.value}`;
@@ -167,7 +200,11 @@ async function go() {
     if (confirmed.value.length > 0)
       await outbox.put(
         id,
-        confirmed.value.map((fault) => ({ id: plants.get(fault)!, at: instantNow(), body: { kind: 'planted' as const, fault } })),
+        confirmed.value.map((fault) => ({
+          id: plants.get(fault)!,
+          at: instantNow(),
+          body: { kind: 'planted' as const, fault },
+        })),
       );
     await router.push(`/assess/${id}`);
   } catch (error) {
@@ -181,7 +218,13 @@ async function go() {
 <template>
   <div class="screen stack">
     <h1>Prepare an evaluation</h1>
-    <StateBox :loading="classes.isPending.value" :error="classes.error.value" :empty="usable.length === 0" what="the machine classes" @retry="classes.refetch()">
+    <StateBox
+      :loading="classes.isPending.value"
+      :error="classes.error.value"
+      :empty="usable.length === 0"
+      what="the machine classes"
+      @retry="classes.refetch()"
+    >
       <template #empty
         ><h2>No class can be assessed yet</h2>
         <p>The administrator publishes a class pack first.</p></template
@@ -192,15 +235,19 @@ async function go() {
             <h2>Operator</h2>
             <div v-if="person" class="row spread">
               <span
-                ><strong>{{ person.givenName }} {{ person.familyName }}</strong> <span class="quiet">{{ person.payroll }}, {{ person.team }}</span></span
+                ><strong>{{ person.givenName }} {{ person.familyName }}</strong>
+                <span class="quiet">{{ person.payroll }}, {{ person.team }}</span></span
               ><Button @click="person = null">Change</Button>
             </div>
             <template v-else>
-              <label class="field">Find by name or payroll number <input v-model="search" type="search" class="plain" /></label>
+              <label class="field"
+                >Find by name or payroll number <input v-model="search" type="search" class="plain"
+              /></label>
               <ul class="pick">
                 <li v-for="each in people" :key="each.id">
                   <button @click="person = each">
-                    <strong>{{ each.givenName }} {{ each.familyName }}</strong> <span class="quiet">{{ each.payroll }}, {{ each.team }}</span>
+                    <strong>{{ each.givenName }} {{ each.familyName }}</strong>
+                    <span class="quiet">{{ each.payroll }}, {{ each.team }}</span>
                   </button>
                 </li>
               </ul>
@@ -218,21 +265,47 @@ async function go() {
             >
             <template v-if="pack">
               <div class="units" role="group" aria-label="Machines of the class">
-                <button v-for="each in units" :key="each.id" :aria-pressed="unitId === each.id" @click="takeUnit(each)">
-                  <strong>{{ each.name }}</strong><span>{{ pack.variants.find((v) => v.id === each.variant)?.name ?? '' }}</span>
+                <button
+                  v-for="each in units"
+                  :key="each.id"
+                  :aria-pressed="unitId === each.id"
+                  @click="takeUnit(each)"
+                >
+                  <strong>{{ each.name }}</strong><span>{{
+                    pack.variants.find((v) => v.id === each.variant)?.name ?? ''
+                  }}</span>
                 </button>
               </div>
               <form class="row" @submit.prevent="addUnit">
                 <label class="field grow"
-                  >Not on the list? Add a machine <input v-model="newUnit" class="plain" maxlength="80" placeholder="name or fleet number" /></label
-                ><Button html-type="submit" :disabled="!newUnit.trim()" style="align-self: flex-end">Add</Button>
+                  >Not on the list? Add a machine
+                  <input
+                    v-model="newUnit"
+                    class="plain"
+                    maxlength="80"
+                    placeholder="name or fleet number" /></label
+                ><Button html-type="submit" :disabled="!newUnit.trim()" style="align-self: flex-end"
+                  >Add</Button
+                >
               </form>
               <template v-if="unitId">
-                <FitOutSwitches v-model:variant="variant" v-model:features="features" :pack="pack" heading="Fit-out as on this machine" />
+                <FitOutSwitches
+                  v-model:variant="variant"
+                  v-model:features="features"
+                  :pack="pack"
+                  heading="Fit-out as on this machine"
+                />
               </template>
             </template>
             <label class="field"
-              >Conditions <textarea v-model="conditions" class="plain" rows="2" maxlength="2000" placeholder="weather, light, ground, load"></textarea>
+              >Conditions
+              <textarea
+                v-model="conditions"
+                class="plain"
+                rows="2"
+                maxlength="2000"
+                placeholder="weather, light, ground, load"
+              ></textarea>
             </label>
           </section>
         </div>
@@ -241,15 +314,24 @@ async function go() {
             <h2>Faults to plant</h2>
             <Button v-if="effective && unitId" @click="propose">Propose another set</Button>
           </div>
-          <p v-if="!unitId" class="quiet">Choose the machine; a balanced set of plantable faults is proposed for it.</p>
+          <p v-if="!unitId" class="quiet">
+            Choose the machine; a balanced set of plantable faults is proposed for it.
+          </p>
           <template v-else>
-            <p class="quiet">Machine parked, isolated, key with you. Tick each fault when it is in place; each must be ticked out again before there is an outcome.</p>
+            <p class="quiet">
+              Machine parked, isolated, key with you. Tick each fault when it is in place; each must be ticked
+              out again before there is an outcome.
+            </p>
             <p v-if="faults.length === 0">Nothing is planted: the round is assessed without hidden faults.</p>
             <ul class="plants">
               <li v-for="(fault, i) in faults" :key="fault.id" :class="{ in: confirmed.includes(fault.id) }">
                 <div class="row spread nowrap">
                   <span
-                    ><GradeDisc :grade="fault.grade" /> <strong>{{ GRADE_WORDS[fault.grade] }}{{ fault.grade === 'sound' ? ' (lookalike)' : '' }}</strong>
+                    ><GradeDisc :grade="fault.grade" />
+                    <strong
+                      >{{ GRADE_WORDS[fault.grade]
+                      }}{{ fault.grade === 'sound' ? ' (lookalike)' : '' }}</strong
+                    >
                     <span class="quiet">{{ where(fault) }}</span></span
                   ><Button @click="remove(fault.id)">Leave out</Button>
                 </div>
@@ -259,13 +341,27 @@ async function go() {
                 <div class="row spread">
                   <label class="grow"
                     ><span class="visually-hidden">Replace by</span
-                    ><select class="plain" style="width: 100%" :value="fault.id" @change="swap(i, ($event.target as HTMLSelectElement).value)">
-                      <option v-for="each in plantable.filter((p) => p.id === fault.id || !chosen.includes(p.id))" :key="each.id" :value="each.id">
+                    ><select
+                      class="plain"
+                      style="width: 100%"
+                      :value="fault.id"
+                      @change="swap(i, ($event.target as HTMLSelectElement).value)"
+                    >
+                      <option
+                        v-for="each in plantable.filter((p) => p.id === fault.id || !chosen.includes(p.id))"
+                        :key="each.id"
+                        :value="each.id"
+                      >
                         {{ GRADE_WORDS[each.grade] }}: {{ each.cues[0]!.shows }}
                       </option>
                     </select></label
                   >
-                  <button class="tick" role="checkbox" :aria-checked="confirmed.includes(fault.id)" @click="toggle(fault.id)">
+                  <button
+                    class="tick"
+                    role="checkbox"
+                    :aria-checked="confirmed.includes(fault.id)"
+                    @click="toggle(fault.id)"
+                  >
                     {{ confirmed.includes(fault.id) ? 'Planted' : 'Confirm planted' }}
                   </button>
                 </div>
@@ -273,9 +369,17 @@ async function go() {
             </ul>
             <label v-if="chosen.length < 8" class="field"
               >Add a fault
-              <select class="plain" :value="''" @change="chosen = [...chosen, ($event.target as HTMLSelectElement).value]">
+              <select
+                class="plain"
+                :value="''"
+                @change="chosen = [...chosen, ($event.target as HTMLSelectElement).value]"
+              >
                 <option value="" disabled>choose from {{ plantable.length }}</option>
-                <option v-for="each in plantable.filter((p) => !chosen.includes(p.id))" :key="each.id" :value="each.id">
+                <option
+                  v-for="each in plantable.filter((p) => !chosen.includes(p.id))"
+                  :key="each.id"
+                  :value="each.id"
+                >
                   {{ each.id }} {{ GRADE_WORDS[each.grade] }}: {{ each.cues[0]!.shows }}
                 </option>
               </select></label
@@ -287,7 +391,8 @@ async function go() {
         <strong>{{ problem.title }}.</strong> {{ problem.detail }}
       </div>
       <div class="row">
-        <Button type="primary" size="large" :disabled="missing.length > 0" :loading="busy" @click="go">Go to the machine</Button
+        <Button type="primary" size="large" :disabled="missing.length > 0" :loading="busy" @click="go"
+          >Go to the machine</Button
         ><span v-if="missing.length" class="quiet">Still to do: {{ missing.join('; ') }}</span>
       </div>
     </StateBox>

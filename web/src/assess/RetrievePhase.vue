@@ -1,12 +1,16 @@
 <script setup lang="ts">
-import { correctionWords, faultName, LEAST_REASON } from '@rounds/core';
+import { GRADE_WORDS } from '@rounds/core/grading';
+import { correctionWords, faultName, LEAST_REASON } from '@rounds/core/evaluation';
 import { Button, Form, FormItem, RadioButton, RadioGroup, Textarea } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
-import { GRADE_WORDS } from '../house/words';
+
 import type { OpenEvaluation } from './useEvaluation';
 
-/** Every planted fault is ticked out of the machine before there is an outcome. What was recorded wrongly is corrected with a reason. */
+/**
+ * Every planted fault is ticked out of the machine before there is an outcome. What was recorded wrongly is
+ * corrected with a reason.
+ */
 const props = defineProps<{ evaluation: OpenEvaluation; readOnly: boolean }>();
 defineEmits<{ go: ['sheet'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
@@ -14,9 +18,17 @@ const record = computed(() => props.evaluation.record.value);
 /** In the order they were planted: a row stays where it is when it is ticked. */
 const ids = computed(() => {
   const known = new Set([...record.value.inMachine, ...record.value.retrieved]);
-  return [...new Set(record.value.inForce.flatMap(({ body }) => (body.kind === 'planted' && known.has(body.fault) ? [body.fault] : [])))];
+  return [
+    ...new Set(
+      record.value.inForce.flatMap(({ body }) =>
+        body.kind === 'planted' && known.has(body.fault) ? [body.fault] : [],
+      ),
+    ),
+  ];
 });
-const planted = computed(() => ids.value.flatMap((id) => pack.value.faults.find((each) => each.id === id) ?? []));
+const planted = computed(() =>
+  ids.value.flatMap((id) => pack.value.faults.find((each) => each.id === id) ?? []),
+);
 const out = (id: string) => !record.value.inMachine.includes(id);
 const left = computed(() => record.value.inMachine.length);
 const part = (checkpoint: string) => {
@@ -27,7 +39,11 @@ const correcting = ref<{ fault: string; says: 'never-planted' | 'still-in'; reas
 const enough = computed(() => (correcting.value?.reason.replace(/\s/g, '').length ?? 0) >= LEAST_REASON);
 async function correct() {
   if (!correcting.value || !enough.value) return;
-  await props.evaluation.tap({ kind: 'plant-corrected', ...correcting.value, reason: correcting.value.reason.trim() });
+  await props.evaluation.tap({
+    kind: 'plant-corrected',
+    ...correcting.value,
+    reason: correcting.value.reason.trim(),
+  });
   correcting.value = null;
 }
 </script>
@@ -39,7 +55,10 @@ async function correct() {
       <span class="needs-you">{{ left }} still in the machine</span>
     </h1>
     <h1 v-else>All {{ planted.length }} are out</h1>
-    <p v-if="left > 0">Take each one out with your own hands, see the part sound again, then tick it. There is no outcome before that.</p>
+    <p v-if="left > 0">
+      Take each one out with your own hands, see the part sound again, then tick it. There is no outcome
+      before that.
+    </p>
     <ul class="stack">
       <li v-for="each in planted" :key="each.id" class="sheet plant" :class="{ out: out(each.id) }">
         <div class="line">
@@ -47,7 +66,9 @@ async function correct() {
             <div>
               <GradeDisc :grade="each.grade" /> <strong>{{ faultName(each) }}</strong>
             </div>
-            <div class="quiet">{{ GRADE_WORDS[each.grade] }}, {{ part(each.checkpoint) }}. Planted: {{ each.plant?.how }}</div>
+            <div class="quiet">
+              {{ GRADE_WORDS[each.grade] }}, {{ part(each.checkpoint) }}. Planted: {{ each.plant?.how }}
+            </div>
             <div>{{ each.plant?.retrieve }}</div>
           </div>
           <button
@@ -64,12 +85,19 @@ async function correct() {
             v-if="!readOnly"
             class="tick plain"
             :aria-label="`Recorded wrongly: ${faultName(each)}`"
-            @click="correcting = { fault: each.id, says: out(each.id) ? 'still-in' : 'never-planted', reason: '' }"
+            @click="
+              correcting = { fault: each.id, says: out(each.id) ? 'still-in' : 'never-planted', reason: '' }
+            "
           >
             Recorded wrongly
           </button>
         </div>
-        <Form v-if="correcting?.fault === each.id" layout="vertical" class="correct" @submit.prevent="correct">
+        <Form
+          v-if="correcting?.fault === each.id"
+          layout="vertical"
+          class="correct"
+          @submit.prevent="correct"
+        >
           <FormItem label="What is true">
             <RadioGroup v-model:value="correcting.says" button-style="solid">
               <RadioButton value="never-planted">It was never put in</RadioButton>
@@ -77,10 +105,17 @@ async function correct() {
             </RadioGroup>
           </FormItem>
           <FormItem :label="`How that came about (stays on the report, at least ${LEAST_REASON} letters)`">
-            <Textarea v-model:value="correcting.reason" :rows="2" :maxlength="2000" aria-label="How that came about" />
+            <Textarea
+              v-model:value="correcting.reason"
+              :rows="2"
+              :maxlength="2000"
+              aria-label="How that came about"
+            />
           </FormItem>
           <div class="row">
-            <Button type="primary" size="large" html-type="submit" :disabled="!enough">Keep the correction</Button>
+            <Button type="primary" size="large" html-type="submit" :disabled="!enough"
+              >Keep the correction</Button
+            >
             <Button size="large" @click="correcting = null">Leave it</Button>
           </div>
         </Form>
@@ -89,7 +124,9 @@ async function correct() {
     <section v-if="record.corrections.length" aria-label="Corrections">
       <h2>Corrected</h2>
       <ul>
-        <li v-for="each in record.corrections" :key="each.at + each.fault">{{ correctionWords(pack, each) }}</li>
+        <li v-for="each in record.corrections" :key="each.at + each.fault">
+          {{ correctionWords(pack, each) }}
+        </li>
       </ul>
     </section>
     <div class="row">

@@ -1,14 +1,26 @@
 <script setup lang="ts">
+import { GRADE_WORDS } from '@rounds/core/grading';
 import { routes } from '@rounds/contract';
-import { GRADES, faultName, overrideWords, severity, type Outcome } from '@rounds/core';
+import { GRADES, severity } from '@rounds/core/catalogue';
+import {
+  faultName,
+  overrideWords,
+  type Outcome,
+  OUTCOME_WORDS,
+  stationsInUse,
+  walkedMarks,
+} from '@rounds/core/evaluation';
 import { computed } from 'vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
-import PlanRing, { type StationMark } from '../drawing/PlanRing.vue';
-import { fileAddress } from '../house/api';
-import { GRADE_WORDS, OUTCOME_WORDS, minutes, moment, percent } from '../house/words';
+import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
+import { fileAddress } from '../device/api';
+import { minutes, moment, percent } from '../parts/words';
 import type { OpenEvaluation } from './useEvaluation';
 
-/** Review: the answer first, every reason, then the ring with its gaps, what was missed, grading, pace and score. */
+/**
+ * Review: the answer first, every reason, then the ring with its gaps, what was missed, grading, pace and
+ * score.
+ */
 const props = defineProps<{ evaluation: OpenEvaluation }>();
 defineEmits<{ go: ['sign' | 'sheet' | 'retrieve' | 'round'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
@@ -20,29 +32,15 @@ const outcome = computed<Outcome>(() => decided.value?.outcome ?? a.value.outcom
 const overridden = computed(() => decided.value !== null && decided.value.outcome !== a.value.outcome);
 /** Entries that reached the server well after they were made. */
 const LATE = 15 * 60_000;
-const late = computed(() => props.evaluation.events.value.filter((each) => each.receivedAt && Date.parse(each.receivedAt) - Date.parse(each.at) > LATE));
-const stationName = (s: string) => pack.value.plan.stations.find((each) => each.id === s)?.name ?? s;
-const used = computed(() =>
-  pack.value.plan.stations.filter((each) => pack.value.checkpoints.some((c) => c.station === each.id || c.alsoAt?.includes(each.id))).map((each) => each.id),
-);
-const gaps = computed(() => a.value.analysis.path.gaps.flat());
-const marks = computed<Record<string, StationMark>>(() =>
-  Object.fromEntries(
-    used.value.map((s) => {
-      const share = a.value.analysis.coverage.byStation[s];
-      const seen = a.value.analysis.path.sequence.includes(s);
-      if (!share) return [s, { done: 0, total: 0, state: gaps.value.includes(s) ? 'gap' : seen ? 'complete' : 'untouched' }];
-      return [
-        s,
-        {
-          done: share.done + share.prompted,
-          total: share.total,
-          state: gaps.value.includes(s) ? 'gap' : share.missed === 0 ? 'complete' : share.done + share.prompted > 0 ? 'begun' : 'untouched',
-        },
-      ];
-    }),
+const late = computed(() =>
+  props.evaluation.events.value.filter(
+    (each) => each.receivedAt && Date.parse(each.receivedAt) - Date.parse(each.at) > LATE,
   ),
 );
+const stationName = (s: string) => pack.value.plan.stations.find((each) => each.id === s)?.name ?? s;
+const used = computed(() => stationsInUse(pack.value));
+const gaps = computed(() => a.value.analysis.path.gaps.flat());
+const marks = computed<Record<string, RingMark>>(() => walkedMarks(pack.value, a.value.analysis));
 const falls = computed(() => a.value.analysis.detection);
 const kappa = computed(() => a.value.grading.quadratic.kappa);
 </script>
@@ -53,22 +51,32 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
       <div class="grow">
         <h1>{{ OUTCOME_WORDS[outcome] }}</h1>
         <p v-if="a.outcome === 'blocked'">
-          <strong>{{ a.stillPlanted.length }} planted {{ a.stillPlanted.length === 1 ? 'fault is' : 'faults are' }} still in the machine.</strong>
+          <strong
+            >{{ a.stillPlanted.length }} planted
+            {{ a.stillPlanted.length === 1 ? 'fault is' : 'faults are' }} still in the machine.</strong
+          >
           <button class="link" @click="$emit('go', 'retrieve')">Take out</button>
         </p>
         <p v-else-if="a.outcome === 'incomplete'">
-          <template v-if="!record.endedAt">The round has not ended. <button class="link" @click="$emit('go', 'round')">Round</button></template
-          ><template v-else>{{ a.unscored.length }} criteria are not scored. <button class="link" @click="$emit('go', 'sheet')">Score sheet</button></template>
+          <template v-if="!record.endedAt"
+            >The round has not ended.
+            <button class="link" @click="$emit('go', 'round')">Round</button></template
+          ><template v-else
+            >{{ a.unscored.length }} criteria are not scored.
+            <button class="link" @click="$emit('go', 'sheet')">Score sheet</button></template
+          >
         </p>
         <p v-if="overridden" class="override">
-          <strong>The trainer overrode the computed outcome ({{ OUTCOME_WORDS[a.outcome] }}).</strong> {{ decided?.override ? overrideWords(decided.override) : '' }}
+          <strong>The trainer overrode the computed outcome ({{ OUTCOME_WORDS[a.outcome] }}).</strong>
+          {{ decided?.override ? overrideWords(decided.override) : '' }}
         </p>
         <p v-for="each in record.agreements" :key="each.at">
-          <strong>{{ each.by }} agreed to "{{ OUTCOME_WORDS[each.outcome] }}"</strong>, {{ moment(each.at) }}: {{ each.words }}
+          <strong>{{ each.by }} agreed to "{{ OUTCOME_WORDS[each.outcome] }}"</strong>, {{ moment(each.at) }}:
+          {{ each.words }}
         </p>
         <p v-if="late.length" class="quiet">
-          {{ late.length }} of {{ evaluation.events.value.length }} entries were made without a connection and reached the server later, the last
-          {{ moment(late.at(-1)!.receivedAt!) }}.
+          {{ late.length }} of {{ evaluation.events.value.length }} entries were made without a connection and
+          reached the server later, the last {{ moment(late.at(-1)!.receivedAt!) }}.
         </p>
         <ul class="reasons">
           <li v-for="r in a.reasons" :key="r.text" :class="r.weighs">{{ r.text }}</li>
@@ -76,47 +84,81 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
       </div>
       <div class="score">
         <strong>{{ a.score === null ? '–' : a.score }}</strong><span>% of 100, cut {{ pack.sheet.cut }}</span
-        ><span v-if="a.standardError !== null" class="quiet">standard error {{ a.standardError.toFixed(1) }}</span>
+        ><span v-if="a.standardError !== null" class="quiet"
+          >standard error {{ a.standardError.toFixed(1) }}</span
+        >
       </div>
     </section>
     <div class="row">
-      <button class="act" :disabled="a.outcome === 'blocked' || a.outcome === 'incomplete'" @click="$emit('go', 'sign')">
+      <button
+        class="act"
+        :disabled="a.outcome === 'blocked' || a.outcome === 'incomplete'"
+        @click="$emit('go', 'sign')"
+      >
         {{ decided ? 'Decision and signatures' : 'Decide and sign' }}
       </button>
       <a class="act plain" :href="fileAddress(routes.report, { id })" target="_blank">Report (PDF)</a>
-      <a v-if="evaluation.token.value" class="act plain" :href="fileAddress(routes.card, { token: evaluation.token.value })" target="_blank">Card (PDF)</a>
+      <a
+        v-if="evaluation.token.value"
+        class="act plain"
+        :href="fileAddress(routes.card, { token: evaluation.token.value })"
+        target="_blank"
+        >Card (PDF)</a
+      >
     </div>
     <div class="two">
       <section class="sheet pad" aria-label="The ring">
         <h2>The ring {{ a.analysis.path.closed ? 'is closed' : 'has gaps' }}</h2>
         <div class="ringbox">
-          <PlanRing :plan="pack.plan" :only="used" :marks="marks" :walked="a.analysis.path.sequence" :gaps="gaps" title="The round as walked" small />
+          <PlanRing
+            :plan="pack.plan"
+            :only="used"
+            :marks="marks"
+            :walked="a.analysis.path.sequence"
+            :gaps="gaps"
+            title="The round as walked"
+            small
+          />
         </div>
         <dl class="facts">
           <dt>Coverage</dt>
           <dd>
-            {{ percent(a.analysis.coverage.share) }} weighted; {{ a.analysis.coverage.done }} done, {{ a.analysis.coverage.prompted }} prompted,
-            {{ a.analysis.coverage.missed }} missed
+            {{ percent(a.analysis.coverage.share) }} weighted; {{ a.analysis.coverage.done }} done,
+            {{ a.analysis.coverage.prompted }} prompted, {{ a.analysis.coverage.missed }} missed
           </dd>
           <dt>Gaps</dt>
           <dd>{{ gaps.length ? gaps.map(stationName).join(', ') : 'none' }}</dd>
           <dt>Left out that matters</dt>
-          <dd>{{ a.analysis.coverage.criticalOmissions.length ? a.analysis.coverage.criticalOmissions.map((c) => c.part).join('; ') : 'nothing' }}</dd>
+          <dd>
+            {{
+              a.analysis.coverage.criticalOmissions.length
+                ? a.analysis.coverage.criticalOmissions.map((c) => c.part).join('; ')
+                : 'nothing'
+            }}
+          </dd>
           <dt>Path</dt>
           <dd>
-            {{ a.analysis.path.direction ?? 'not walked' }}, {{ a.analysis.path.metres.toFixed(0) }} m; once round is {{ a.analysis.path.shortestTour.toFixed(0) }} m;
+            {{ a.analysis.path.direction ?? 'not walked' }}, {{ a.analysis.path.metres.toFixed(0) }} m; once
+            round is {{ a.analysis.path.shortestTour.toFixed(0) }} m;
             {{ percent(a.analysis.path.backtracking) }} walked back
           </dd>
           <dt>Start</dt>
           <dd>
             {{ a.analysis.start.station ? stationName(a.analysis.start.station) : 'none'
-            }}{{ a.analysis.start.share === null ? ', first round on record' : `, same in ${percent(a.analysis.start.share)} of ${a.analysis.start.earlier} earlier` }}
+            }}{{
+              a.analysis.start.share === null
+                ? ', first round on record'
+                : `, same in ${percent(a.analysis.start.share)} of ${a.analysis.start.earlier} earlier`
+            }}
           </dd>
           <dt>Pace</dt>
           <dd>
             <template v-if="a.analysis.pace.seconds !== null"
-              >{{ minutes(a.analysis.pace.seconds) }} against an honest floor of {{ minutes(a.analysis.pace.floorSeconds)
-              }}<span v-if="a.analysis.pace.plausible === false" class="needs-you">too fast to be true</span></template
+              >{{ minutes(a.analysis.pace.seconds) }} against an honest floor of
+              {{ minutes(a.analysis.pace.floorSeconds)
+              }}<span v-if="a.analysis.pace.plausible === false" class="needs-you"
+                >too fast to be true</span
+              ></template
             ><template v-else>round open</template
             ><span v-if="a.analysis.pace.hurried.length" class="quiet">
               Hurried:
@@ -145,11 +187,14 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
             </thead>
             <tbody>
               <tr v-for="p in falls.planted" :key="p.fault.id">
-                <td>{{ faultName(p.fault) }} <span v-if="p.criticalMiss" class="stopped">critical miss</span></td>
+                <td>
+                  {{ faultName(p.fault) }} <span v-if="p.criticalMiss" class="stopped">critical miss</span>
+                </td>
                 <td>{{ p.found }}</td>
                 <td class="nowrap">
                   <template v-if="p.grade"
-                    ><GradeDisc :grade="p.grade" /> {{ GRADE_WORDS[p.grade] }}<strong v-if="severity(p.grade) < severity(p.key)"> too low</strong></template
+                    ><GradeDisc :grade="p.grade" /> {{ GRADE_WORDS[p.grade]
+                    }}<strong v-if="severity(p.grade) < severity(p.key)"> too low</strong></template
                   ><template v-else>–</template>
                 </td>
                 <td class="nowrap"><GradeDisc :grade="p.key" /> {{ GRADE_WORDS[p.key] }}</td>
@@ -157,9 +202,11 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
             </tbody>
           </table>
           <p v-if="falls.interval" class="quiet">
-            Hit rate {{ percent(falls.hitRate) }}, 95 % interval {{ percent(falls.interval.low) }} to {{ percent(falls.interval.high) }} (Wilson).
-            {{ falls.falseAlarms }} false {{ falls.falseAlarms === 1 ? 'alarm' : 'alarms' }}.<template v-if="falls.sensitivity">
-              d′ {{ falls.sensitivity.dPrime.toFixed(2) }}, c {{ falls.sensitivity.criterion.toFixed(2) }}.</template
+            Hit rate {{ percent(falls.hitRate) }}, 95 % interval {{ percent(falls.interval.low) }} to
+            {{ percent(falls.interval.high) }} (Wilson). {{ falls.falseAlarms }} false
+            {{ falls.falseAlarms === 1 ? 'alarm' : 'alarms' }}.<template v-if="falls.sensitivity">
+              d′ {{ falls.sensitivity.dPrime.toFixed(2) }}, c
+              {{ falls.sensitivity.criterion.toFixed(2) }}.</template
             >
             With so few faults the figures are rough.
           </p>
@@ -173,13 +220,17 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
             <thead>
               <tr>
                 <th>Key</th>
-                <th v-for="g in GRADES" :key="g" scope="col"><GradeDisc :grade="g" :label="GRADE_WORDS[g]" /></th>
+                <th v-for="g in GRADES" :key="g" scope="col">
+                  <GradeDisc :grade="g" :label="GRADE_WORDS[g]" />
+                </th>
               </tr>
             </thead>
             <tbody>
               <tr v-for="(row, i) in a.grading.confusion" :key="i">
                 <th scope="row"><GradeDisc :grade="GRADES[i]!" :label="GRADE_WORDS[GRADES[i]!]" /></th>
-                <td v-for="(n, j) in row" :key="j" :class="{ hit: i === j && n > 0, low: j < i && n > 0 }">{{ n || '' }}</td>
+                <td v-for="(n, j) in row" :key="j" :class="{ hit: i === j && n > 0, low: j < i && n > 0 }">
+                  {{ n || '' }}
+                </td>
               </tr>
             </tbody>
           </table>
@@ -194,7 +245,12 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
             <tbody>
               <tr v-for="s in a.sections" :key="s.id">
                 <td>{{ s.title }}</td>
-                <td class="bar"><span :style="{ width: `${s.score ?? 0}%` }" :class="{ low: s.minimum !== null && s.score !== null && s.score < s.minimum }"></span></td>
+                <td class="bar">
+                  <span
+                    :style="{ width: `${s.score ?? 0}%` }"
+                    :class="{ low: s.minimum !== null && s.score !== null && s.score < s.minimum }"
+                  ></span>
+                </td>
                 <td class="number">{{ s.score === null ? 'n/a' : `${s.score} %` }}</td>
               </tr>
             </tbody>

@@ -1,12 +1,26 @@
 <script setup lang="ts">
-import { faultName, lastUndoable, type Checkpoint, type Fault, type Grade, type Method, GRADES } from '@rounds/core';
+import { GRADE_WORDS } from '@rounds/core/grading';
+import { type Checkpoint, type Fault, type Grade, type Method, GRADES } from '@rounds/core/catalogue';
+import {
+  checksAlsoAt,
+  checksAt,
+  eventWords,
+  faultName,
+  faultNameIn,
+  lastUndoable,
+  stationMarks,
+  stationsInUse,
+} from '@rounds/core/evaluation';
 import { computed, ref } from 'vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
-import PlanRing, { type StationMark } from '../drawing/PlanRing.vue';
-import { GRADE_WORDS } from '../house/words';
+import PlanRing from '../drawing/PlanRing.vue';
+
 import type { OpenEvaluation } from './useEvaluation';
 
-/** The run: the ring fills the screen; a station's checks come up beside it with large targets. Every tap is saved at once. */
+/**
+ * The run: the ring fills the screen; a station's checks come up beside it with large targets. Every tap is
+ * saved at once.
+ */
 const props = defineProps<{ evaluation: OpenEvaluation; readOnly: boolean }>();
 defineEmits<{ go: ['sheet' | 'retrieve' | 'review'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
@@ -14,44 +28,26 @@ const record = computed(() => props.evaluation.record.value);
 const { tap, undo } = props.evaluation;
 
 const station = ref<string | null>(record.value.round.arrivals.at(-1)?.station ?? null);
-const finding = ref<{ checkpoint: Checkpoint; fault: Fault | null | undefined; prompted: boolean; real: boolean } | null>(null);
+const finding = ref<{
+  checkpoint: Checkpoint;
+  fault: Fault | null | undefined;
+  prompted: boolean;
+  real: boolean;
+} | null>(null);
 const noting = ref(false);
 const noteText = ref('');
 
 const latest = computed(() => new Map(record.value.round.checks.map((each) => [each.checkpoint, each])));
-const checksAt = (id: string) => pack.value.checkpoints.filter((each) => each.station === id);
-const alsoAt = (id: string) => pack.value.checkpoints.filter((each) => each.alsoAt?.includes(id));
-const used = computed(() => pack.value.plan.stations.filter((each) => checksAt(each.id).length + alsoAt(each.id).length > 0).map((each) => each.id));
+const checks = computed(() => (station.value ? checksAt(pack.value, station.value) : []));
+const also = computed(() => (station.value ? checksAlsoAt(pack.value, station.value) : []));
+const used = computed(() => stationsInUse(pack.value));
 const walked = computed(() => record.value.round.arrivals.map((each) => each.station));
-const marks = computed<Record<string, StationMark>>(() =>
-  Object.fromEntries(
-    used.value.map((id) => {
-      const checks = checksAt(id);
-      const done = checks.filter((each) => latest.value.has(each.id)).length;
-      const faults = record.value.round.reports.filter((each) => checks.some((c) => c.id === each.checkpoint)).length;
-      const reached = checks.length === 0 && walked.value.includes(id);
-      return [
-        id,
-        { done, total: checks.length, faults, state: reached || (checks.length > 0 && done === checks.length) ? 'complete' : done > 0 ? 'begun' : 'untouched' },
-      ];
-    }),
-  ),
-);
+const marks = computed(() => stationMarks(pack.value, record.value.round));
 const name = (id: string) => pack.value.plan.stations.find((each) => each.id === id)?.name ?? id;
 const running = computed(() => record.value.startedAt !== null && record.value.endedAt === null);
 const reportsOn = (id: string) => record.value.round.reports.filter((each) => each.checkpoint === id);
 const undoable = computed(() => lastUndoable(record.value));
-const undoWords = computed(() => {
-  const body = undoable.value?.body;
-  if (!body) return '';
-  return body.kind === 'checked'
-    ? `${body.checkpoint} ${body.result}`
-    : body.kind === 'arrived'
-      ? `arrived at ${name(body.station)}`
-      : body.kind === 'reported'
-        ? `fault at ${body.checkpoint}`
-        : body.kind.replace('-', ' ');
-});
+const undoWords = computed(() => (undoable.value ? eventWords(undoable.value.body, pack.value) : ''));
 
 async function reach(id: string) {
   if (station.value === id) return;
@@ -61,11 +57,17 @@ async function reach(id: string) {
 }
 async function mark(check: Checkpoint, result: 'done' | 'prompted' | 'missed') {
   const method = latest.value.get(check.id)?.method;
-  await tap({ kind: 'checked', checkpoint: check.id, result, ...(method && result !== 'missed' ? { method } : {}) });
+  await tap({
+    kind: 'checked',
+    checkpoint: check.id,
+    result,
+    ...(method && result !== 'missed' ? { method } : {}),
+  });
 }
 async function how(check: Checkpoint, method: Method) {
   const now = latest.value.get(check.id);
-  if (now && now.result !== 'missed') await tap({ kind: 'checked', checkpoint: check.id, result: now.result, method });
+  if (now && now.result !== 'missed')
+    await tap({ kind: 'checked', checkpoint: check.id, result: now.result, method });
 }
 async function report(grade: Grade) {
   const { checkpoint, fault, prompted, real } = finding.value!;
@@ -95,7 +97,13 @@ async function addNote() {
         @station="reach"
       />
       <div class="acts">
-        <button v-if="!record.startedAt && !readOnly" class="big primary" @click="tap({ kind: 'round-started' })">Start the round</button>
+        <button
+          v-if="!record.startedAt && !readOnly"
+          class="big primary"
+          @click="tap({ kind: 'round-started' })"
+        >
+          Start the round
+        </button>
         <template v-else-if="running && !readOnly">
           <button class="big" :disabled="!undoable" @click="undo">
             Undo<span>{{ undoWords }}</span>
@@ -108,13 +116,17 @@ async function addNote() {
           <button v-if="!readOnly" class="big" :disabled="!undoable" @click="undo">
             Undo<span>{{ undoWords }}</span>
           </button>
-          <button class="big primary" @click="$emit('go', record.inMachine.length > 0 ? 'retrieve' : 'sheet')">
+          <button
+            class="big primary"
+            @click="$emit('go', record.inMachine.length > 0 ? 'retrieve' : 'sheet')"
+          >
             {{ record.inMachine.length > 0 ? 'Take the faults out' : 'Go to the score sheet' }}
           </button>
         </template>
       </div>
       <form v-if="noting" class="note" @submit.prevent="addNote">
-        <label class="field">Note <textarea v-model="noteText" class="plain" rows="2" maxlength="2000"></textarea></label
+        <label class="field"
+          >Note <textarea v-model="noteText" class="plain" rows="2" maxlength="2000"></textarea></label
         ><button class="big primary" type="submit">Keep the note</button>
       </form>
     </section>
@@ -131,18 +143,26 @@ async function addNote() {
             <li v-for="f in pack.faults.filter((x) => x.checkpoint === finding!.checkpoint.id)" :key="f.id">
               <button class="big wide" @click="finding.fault = f">{{ faultName(f) }}</button>
             </li>
-            <li><button class="big wide" @click="finding.fault = null">Something else at this point</button></li>
+            <li>
+              <button class="big wide" @click="finding.fault = null">Something else at this point</button>
+            </li>
           </ul>
         </template>
         <template v-else>
           <p>
             <strong>{{ finding.fault ? faultName(finding.fault) : 'Something else' }}</strong>
           </p>
-          <label class="switch"><input v-model="finding.prompted" type="checkbox" /> Only after a prompt</label>
-          <label class="switch"><input v-model="finding.real" type="checkbox" /> Truly on the machine, not planted</label>
+          <label class="switch"
+            ><input v-model="finding.prompted" type="checkbox" /> Only after a prompt</label
+          >
+          <label class="switch"
+            ><input v-model="finding.real" type="checkbox" /> Truly on the machine, not planted</label
+          >
           <p>What grade did the operator give?</p>
           <div class="grades" role="group" aria-label="Grade the operator gave">
-            <button v-for="g in GRADES" :key="g" class="big" @click="report(g)"><GradeDisc :grade="g" :size="44" />{{ GRADE_WORDS[g] }}</button>
+            <button v-for="g in GRADES" :key="g" class="big" @click="report(g)">
+              <GradeDisc :grade="g" :size="44" />{{ GRADE_WORDS[g] }}
+            </button>
           </div>
         </template>
       </div>
@@ -152,16 +172,12 @@ async function addNote() {
           <span class="quiet">{{ marks[station]?.done }} of {{ marks[station]?.total }}</span>
         </div>
         <p v-if="!record.startedAt" class="quiet">Start the round to record.</p>
-        <p v-if="alsoAt(station).length" class="quiet">
+        <p v-if="also.length" class="quiet">
           Also looked at here:
-          {{
-            alsoAt(station)
-              .map((each) => `${each.part} (${each.id})`)
-              .join('; ')
-          }}.
+          {{ also.map((each) => `${each.part} (${each.id})`).join('; ') }}.
         </p>
         <ul>
-          <li v-for="check in checksAt(station)" :key="check.id" class="check" :class="latest.get(check.id)?.result">
+          <li v-for="check in checks" :key="check.id" class="check" :class="latest.get(check.id)?.result">
             <div>
               <strong>{{ check.part }}</strong> <span class="quiet">{{ check.id }}</span>
               <div class="quiet">{{ check.sound }}</div>
@@ -184,13 +200,22 @@ async function addNote() {
               <button
                 class="big found"
                 :disabled="!running || readOnly"
-                @click="finding = { checkpoint: check, fault: undefined, prompted: latest.get(check.id)?.result === 'prompted', real: false }"
+                @click="
+                  finding = {
+                    checkpoint: check,
+                    fault: undefined,
+                    prompted: latest.get(check.id)?.result === 'prompted',
+                    real: false,
+                  }
+                "
               >
                 Fault found
               </button>
             </div>
             <div
-              v-if="latest.get(check.id) && latest.get(check.id)!.result !== 'missed' && check.methods.length > 1"
+              v-if="
+                latest.get(check.id) && latest.get(check.id)!.result !== 'missed' && check.methods.length > 1
+              "
               class="methods"
               role="group"
               :aria-label="`How, ${check.id}`"
@@ -208,14 +233,22 @@ async function addNote() {
             </div>
             <p v-for="(each, i) in reportsOn(check.id)" :key="i" class="reported">
               <GradeDisc :grade="each.grade" /> {{ GRADE_WORDS[each.grade] }}:
-              {{ each.fault ? faultName(pack.faults.find((f) => f.id === each.fault)!) : 'something else' }}{{ each.prompted ? ' (prompted)' : ''
-              }}{{ each.real ? ' (truly there)' : '' }}
+              {{ each.fault ? faultNameIn(pack, each.fault) : 'something else'
+              }}{{ each.prompted ? ' (prompted)' : '' }}{{ each.real ? ' (truly there)' : '' }}
             </p>
           </li>
         </ul>
       </template>
       <div v-else class="hint">
-        <h2>{{ record.endedAt ? 'The round has ended' : record.startedAt ? 'Tap the station the operator reaches' : 'Ready at the machine' }}</h2>
+        <h2>
+          {{
+            record.endedAt
+              ? 'The round has ended'
+              : record.startedAt
+                ? 'Tap the station the operator reaches'
+                : 'Ready at the machine'
+          }}
+        </h2>
         <p>
           {{
             record.endedAt
@@ -226,7 +259,8 @@ async function addNote() {
           }}
         </p>
         <p v-if="record.planted.length" class="planted">
-          <strong>{{ record.planted.length }} planted:</strong> {{ record.planted.map((id) => faultName(pack.faults.find((f) => f.id === id)!)).join('; ') }}
+          <strong>{{ record.planted.length }} planted:</strong>
+          {{ record.planted.map((id) => faultNameIn(pack, id)).join('; ') }}
         </p>
       </div>
     </section>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CriterionResult } from '@rounds/core';
+import type { CriterionResult } from '@rounds/core/evaluation';
 import { computed, ref } from 'vue';
 import type { OpenEvaluation } from './useEvaluation';
 
@@ -18,12 +18,18 @@ const scored = (id: string) => record.value.scores.get(id)?.result;
 async function score(each: CriterionResult, result: 'done' | 'prompted' | 'not') {
   // An emptied field is no number, and is not sent as one.
   const given = value.value[each.criterion.id];
-  const number = typeof given === 'number' && Number.isFinite(given) ? { value: Math.min(1000, Math.max(0, given)) } : {};
+  const number =
+    typeof given === 'number' && Number.isFinite(given) ? { value: Math.min(1000, Math.max(0, given)) } : {};
   await props.evaluation.tap({ kind: 'scored', criterion: each.criterion.id, result, ...number });
 }
 async function excuse() {
   if (!excusing.value || reason.value.trim().length < 3) return;
-  await props.evaluation.tap({ kind: 'scored', criterion: excusing.value, result: 'na', reason: reason.value.trim() });
+  await props.evaluation.tap({
+    kind: 'scored',
+    criterion: excusing.value,
+    result: 'na',
+    reason: reason.value.trim(),
+  });
   excusing.value = null;
   reason.value = '';
 }
@@ -33,10 +39,15 @@ async function excuse() {
   <div class="screen stack">
     <div class="row spread">
       <h1>
-        Score sheet <span class="quiet">{{ appraisal.unscored.length === 0 ? 'complete' : `${appraisal.unscored.length} criteria open` }}</span>
+        Score sheet
+        <span class="quiet">{{
+          appraisal.unscored.length === 0 ? 'complete' : `${appraisal.unscored.length} criteria open`
+        }}</span>
       </h1>
       <div class="row">
-        <button v-if="!readOnly" class="big critical" :aria-expanded="erring" @click="erring = !erring">Critical error</button>
+        <button v-if="!readOnly" class="big critical" :aria-expanded="erring" @click="erring = !erring">
+          Critical error
+        </button>
         <button v-if="!readOnly" class="big" @click="evaluation.undo()">Undo</button>
         <button class="big primary" @click="$emit('go', 'review')">Go to the review</button>
       </div>
@@ -58,27 +69,44 @@ async function excuse() {
       </div>
     </section>
     <p v-if="record.criticalErrors.length" class="stopped">
-      Critical: {{ record.criticalErrors.map((each) => pack.sheet.criticalErrors.find((e) => e.id === each.error)?.says).join('; ') }}
+      Critical:
+      {{
+        record.criticalErrors
+          .map((each) => pack.sheet.criticalErrors.find((e) => e.id === each.error)?.says)
+          .join('; ')
+      }}
     </p>
     <section v-for="section in appraisal.sections" :key="section.id" class="sheet pad">
       <h2 class="row spread">
         <span>{{ section.title }}</span><span class="quiet"
-          >{{ section.score === null ? '' : `${section.score} %` }}{{ section.minimum === null ? '' : ` (minimum ${section.minimum} %)` }}</span
+          >{{ section.score === null ? '' : `${section.score} %`
+          }}{{ section.minimum === null ? '' : ` (minimum ${section.minimum} %)` }}</span
         >
       </h2>
       <ul>
         <li v-for="each in section.criteria" :key="each.criterion.id" class="criterion">
           <div class="grow">
-            <strong>{{ each.criterion.says }}</strong> <span class="quiet">weight {{ each.criterion.weight }}</span>
+            <strong>{{ each.criterion.says }}</strong>
+            <span class="quiet">weight {{ each.criterion.weight }}</span>
             <div v-if="each.criterion.kind === 'linked' || each.status === 'not-applicable'" class="quiet">
               {{ each.criterion.kind === 'linked' ? 'From the round: ' : '' }}{{ each.because }}
             </div>
           </div>
           <label v-if="['levels', 'timed', 'errors'].includes(each.criterion.kind)" class="field"
             >{{ { levels: 'Level', timed: 'Seconds', errors: 'Errors' }[each.criterion.kind as 'levels']
-            }}<input v-model.number="value[each.criterion.id]" type="number" min="0" class="plain" :disabled="readOnly"
+            }}<input
+              v-model.number="value[each.criterion.id]"
+              type="number"
+              min="0"
+              class="plain"
+              :disabled="readOnly"
           /></label>
-          <div v-if="each.criterion.kind !== 'linked'" class="four" role="group" :aria-label="each.criterion.says">
+          <div
+            v-if="each.criterion.kind !== 'linked'"
+            class="four"
+            role="group"
+            :aria-label="each.criterion.says"
+          >
             <button
               v-for="[result, word] in [
                 ['done', 'Done'],
@@ -103,13 +131,18 @@ async function excuse() {
             </button>
           </div>
           <form v-if="excusing === each.criterion.id" class="excuse" @submit.prevent="excuse">
-            <label class="field grow">Why it does not apply <input v-model="reason" class="plain" required minlength="3" maxlength="500" /></label
+            <label class="field grow"
+              >Why it does not apply
+              <input v-model="reason" class="plain" required minlength="3" maxlength="500" /></label
             ><button class="big primary" type="submit">Keep</button>
           </form>
         </li>
       </ul>
     </section>
-    <p class="quiet">Not applicable needs a reason and may cover at most {{ pack.sheet.notApplicableMax * 100 }} % of the weight.</p>
+    <p class="quiet">
+      Not applicable needs a reason and may cover at most {{ pack.sheet.notApplicableMax * 100 }} % of the
+      weight.
+    </p>
   </div>
 </template>
 

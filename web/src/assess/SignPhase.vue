@@ -1,19 +1,29 @@
 <script setup lang="ts">
 import { routes } from '@rounds/contract';
-import { agreementNeeded, DECIDED, LEAST_REASON, OVERRIDE_CHOICES, overrideWords, type Decided, type OverrideKind } from '@rounds/core';
+import {
+  agreementNeeded,
+  DECIDED,
+  LEAST_REASON,
+  OVERRIDE_CHOICES,
+  overrideWords,
+  type Decided,
+  type OverrideKind,
+  OUTCOME_WORDS,
+} from '@rounds/core/evaluation';
 import { useQueryCache } from '@pinia/colada';
 import { Button, Form, FormItem, Input, InputPassword, Textarea } from 'ant-design-vue';
 import { computed, reactive, ref, watch } from 'vue';
-import { explain, fileAddress } from '../house/api';
-import { useSession } from '../house/session';
-import { OUTCOME_WORDS, day } from '../house/words';
+import { explain, fileAddress } from '../device/api';
+import { useSession } from '../device/session';
+import { day } from '../parts/words';
 import ChoiceField from '../parts/ChoiceField.vue';
 import SignatureField from './SignatureField.vue';
 import type { OpenEvaluation } from './useEvaluation';
 
 /**
- * Decide and sign: the computed outcome, or another with a reason that is shown for ever, and with a second trainer's agreement where a
- * critical error or a missed planted stop would be passed over; then trainer and operator sign, drawn or by name.
+ * Decide and sign: the computed outcome, or another with a reason that is shown for ever, and with a second
+ * trainer's agreement where a critical error or a missed planted stop would be passed over; then trainer and
+ * operator sign, drawn or by name.
  */
 const props = defineProps<{ evaluation: OpenEvaluation }>();
 const emit = defineEmits<{ go: ['review' | 'retrieve' | 'sheet'] }>();
@@ -37,12 +47,23 @@ const problem = ref<{ title: string; detail: string } | null>(null);
 const busy = ref(false);
 const override = computed(() => chosen.value !== a.value.outcome);
 const letters = (text: string) => text.replace(/\s/g, '').length;
-const lifted = computed(() => agreementNeeded(props.evaluation.pack.value!, record.value, a.value, chosen.value));
-const agreed = computed(() => record.value.agreements.findLast((each) => each.outcome === chosen.value && each.account !== session.account?.id) ?? null);
+const lifted = computed(() =>
+  agreementNeeded(props.evaluation.pack.value!, record.value, a.value, chosen.value),
+);
+const agreed = computed(
+  () =>
+    record.value.agreements.findLast(
+      (each) => each.outcome === chosen.value && each.account !== session.account?.id,
+    ) ?? null,
+);
 const second = reactive({ login: '', password: '', words: '' });
 const decision = computed(() => record.value.decision);
 const both = computed(() => record.value.signatures.size === 2);
-const mayDecide = computed(() => (!override.value || letters(reason.value) >= LEAST_REASON) && (lifted.value.length === 0 || agreed.value !== null));
+const mayDecide = computed(
+  () =>
+    (!override.value || letters(reason.value) >= LEAST_REASON) &&
+    (lifted.value.length === 0 || agreed.value !== null),
+);
 
 async function act(what: () => Promise<void>) {
   busy.value = true;
@@ -69,11 +90,17 @@ const agree = () =>
     await props.evaluation.agree(chosen.value, second.words.trim(), second.login, second.password);
     Object.assign(second, { login: '', password: '', words: '' });
   });
-const draw = (role: 'trainer' | 'operator', strokes: string) => act(() => props.evaluation.settle({ kind: 'signed', role, strokes }));
+const draw = (role: 'trainer' | 'operator', strokes: string) =>
+  act(() => props.evaluation.settle({ kind: 'signed', role, strokes }));
 const type = (role: 'trainer' | 'operator', by: { name: string; login: string; password: string }) =>
   act(() => props.evaluation.signByName(role, by.name, by.login, by.password));
 const signers = computed(() => [
-  { role: 'trainer' as const, title: 'Trainer', name: session.account?.name ?? '', login: session.account?.login ?? '' },
+  {
+    role: 'trainer' as const,
+    title: 'Trainer',
+    name: session.account?.name ?? '',
+    login: session.account?.login ?? '',
+  },
   { role: 'operator' as const, title: 'Operator', name: summary.value.personName, login: '' },
 ]);
 </script>
@@ -85,31 +112,48 @@ const signers = computed(() => [
       <div v-if="!ready" class="sheet pad stack" role="alert">
         <h2>No outcome yet</h2>
         <p v-if="a.outcome === 'blocked'">
-          {{ a.stillPlanted.length }} planted {{ a.stillPlanted.length === 1 ? 'fault is' : 'faults are' }} not ticked out. Take
+          {{ a.stillPlanted.length }} planted
+          {{ a.stillPlanted.length === 1 ? 'fault is' : 'faults are' }} not ticked out. Take
           {{ a.stillPlanted.length === 1 ? 'it' : 'them' }} out first.
         </p>
         <p v-else-if="a.unscored.length">{{ a.unscored.length }} criteria are not scored.</p>
         <p v-else>The round has not been started and ended.</p>
-        <button class="act" @click="emit('go', a.outcome === 'blocked' ? 'retrieve' : 'sheet')">{{ a.outcome === 'blocked' ? 'Take out' : 'Score sheet' }}</button>
+        <button class="act" @click="emit('go', a.outcome === 'blocked' ? 'retrieve' : 'sheet')">
+          {{ a.outcome === 'blocked' ? 'Take out' : 'Score sheet' }}
+        </button>
       </div>
       <template v-else>
         <p>
           The computed outcome is <strong>{{ OUTCOME_WORDS[a.outcome] }}</strong> with {{ a.score }} %.
         </p>
         <div class="choices" role="radiogroup" aria-label="Outcome">
-          <button v-for="each in DECIDED" :key="each" role="radio" :aria-checked="chosen === each" @click="chosen = each">
+          <button
+            v-for="each in DECIDED"
+            :key="each"
+            role="radio"
+            :aria-checked="chosen === each"
+            @click="chosen = each"
+          >
             {{ OUTCOME_WORDS[each] }}
           </button>
         </div>
         <Form v-if="override" layout="vertical" class="sheet pad" @submit.prevent>
           <h2><span class="needs-you">Override</span> Why the computed outcome does not stand</h2>
-          <p class="quiet">It stays on record: in the report, the person's history and standing, the card and exports.</p>
+          <p class="quiet">
+            It stays on record: in the report, the person's history and standing, the card and exports.
+          </p>
           <FormItem label="What kind of reason">
-            <ChoiceField v-model:value="kind" :options="OVERRIDE_CHOICES.map((each) => ({ value: each.kind, label: each.words }))" label="What kind of reason" />
+            <ChoiceField
+              v-model:value="kind"
+              :options="OVERRIDE_CHOICES.map((each) => ({ value: each.kind, label: each.words }))"
+              label="What kind of reason"
+            />
           </FormItem>
           <FormItem
             :label="`In words, at least ${LEAST_REASON} letters`"
-            :help="reason && letters(reason) < LEAST_REASON ? `${LEAST_REASON - letters(reason)} more` : undefined"
+            :help="
+              reason && letters(reason) < LEAST_REASON ? `${LEAST_REASON - letters(reason)} more` : undefined
+            "
           >
             <Textarea v-model:value="reason" :rows="3" :maxlength="2000" aria-label="The reason in words" />
           </FormItem>
@@ -125,17 +169,34 @@ const signers = computed(() => [
           </p>
           <Form v-else layout="vertical" class="two" @submit.prevent="agree">
             <FormItem label="Sign-in name of the second trainer"
-              ><Input v-model:value="second.login" autocomplete="off" size="large" aria-label="Sign-in name of the second trainer"
+              ><Input
+                v-model:value="second.login"
+                autocomplete="off"
+                size="large"
+                aria-label="Sign-in name of the second trainer"
             /></FormItem>
-            <FormItem label="Their password"><InputPassword v-model:value="second.password" autocomplete="off" size="large" aria-label="Their password" /></FormItem>
+            <FormItem label="Their password"
+              ><InputPassword
+                v-model:value="second.password"
+                autocomplete="off"
+                size="large"
+                aria-label="Their password"
+            /></FormItem>
             <FormItem :label="`Why they agree, at least ${LEAST_REASON} letters`" class="wide"
               ><Textarea v-model:value="second.words" :rows="2" :maxlength="2000" aria-label="Why they agree"
             /></FormItem>
-            <Button html-type="submit" size="large" :disabled="busy || !second.login || !second.password || letters(second.words) < LEAST_REASON">They agree</Button>
+            <Button
+              html-type="submit"
+              size="large"
+              :disabled="busy || !second.login || !second.password || letters(second.words) < LEAST_REASON"
+              >They agree</Button
+            >
           </Form>
         </section>
         <div>
-          <button class="act" :disabled="busy || !mayDecide" @click="decide">Decide: {{ OUTCOME_WORDS[chosen] }}</button>
+          <button class="act" :disabled="busy || !mayDecide" @click="decide">
+            Decide: {{ OUTCOME_WORDS[chosen] }}
+          </button>
         </div>
       </template>
     </template>
@@ -145,9 +206,16 @@ const signers = computed(() => [
       <template v-if="!both">
         <p>Both sign here. Then the result is on record and, where competent, the card can be printed.</p>
         <div class="two">
-          <section v-for="each in signers" :key="each.role" class="sheet pad stack" :aria-label="`${each.title} signs`">
+          <section
+            v-for="each in signers"
+            :key="each.role"
+            class="sheet pad stack"
+            :aria-label="`${each.title} signs`"
+          >
             <h2>{{ each.title }}: {{ each.name }}</h2>
-            <p v-if="record.signatures.has(each.role)">Signed{{ each.role === 'trainer' ? ` by ${record.signatures.get('trainer')!.by}` : '' }}.</p>
+            <p v-if="record.signatures.has(each.role)">
+              Signed{{ each.role === 'trainer' ? ` by ${record.signatures.get('trainer')!.by}` : '' }}.
+            </p>
             <SignatureField
               v-else
               :role="each.role"
@@ -163,17 +231,32 @@ const signers = computed(() => [
       <div v-else class="sheet pad stack" role="status">
         <h2>Signed and on record</h2>
         <p>
-          <strong>{{ summary.personName }}</strong> on the {{ summary.classTitle.toLowerCase() }} {{ summary.unitName }}: {{ summary.score ?? a.score }} %, evaluated by
+          <strong>{{ summary.personName }}</strong> on the {{ summary.classTitle.toLowerCase() }}
+          {{ summary.unitName }}: {{ summary.score ?? a.score }} %, evaluated by
           {{ decision.by ?? summary.trainerName }}, {{ day(decision.at) }}.
-          {{ evaluation.token.value ? 'The standing and the card follow from it.' : 'No card follows from it; the standing shows why.' }}
+          {{
+            evaluation.token.value
+              ? 'The standing and the card follow from it.'
+              : 'No card follows from it; the standing shows why.'
+          }}
         </p>
         <ul>
           <li v-for="r in a.reasons" :key="r.text">{{ r.text }}</li>
         </ul>
         <div class="row">
-          <a v-if="evaluation.token.value" class="act" :href="fileAddress(routes.card, { token: evaluation.token.value })" target="_blank">Print the card</a>
-          <a class="act plain" :href="fileAddress(routes.report, { id: summary.id })" target="_blank">Report (PDF)</a>
-          <RouterLink class="act plain" :to="`/people/${summary.personId}`">{{ summary.personName }}</RouterLink>
+          <a
+            v-if="evaluation.token.value"
+            class="act"
+            :href="fileAddress(routes.card, { token: evaluation.token.value })"
+            target="_blank"
+            >Print the card</a
+          >
+          <a class="act plain" :href="fileAddress(routes.report, { id: summary.id })" target="_blank"
+            >Report (PDF)</a
+          >
+          <RouterLink class="act plain" :to="`/people/${summary.personId}`">{{
+            summary.personName
+          }}</RouterLink>
           <RouterLink class="act plain" to="/people/matrix">Standing matrix</RouterLink>
         </div>
       </div>

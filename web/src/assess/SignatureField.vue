@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import { signatureProblem } from '@rounds/core';
+import { signatureProblem } from '@rounds/core/evaluation';
 import { Button, Form, FormItem, Input, InputPassword } from 'ant-design-vue';
 import { computed, reactive, ref, watch } from 'vue';
 
 /**
- * A signature, drawn with finger, pen or mouse (kept as an SVG path on a 600 x 200 field), or given by full name and password for those
- * who cannot draw.
+ * A signature, drawn with finger, pen or mouse (kept as an SVG path on a 600 x 200 field), or given by full
+ * name and password for those who cannot draw.
  */
 const props = defineProps<{ role: 'trainer' | 'operator'; name: string; login: string; busy: boolean }>();
-const emit = defineEmits<{ drawn: [strokes: string]; typed: [by: { name: string; login: string; password: string }] }>();
+const emit = defineEmits<{
+  drawn: [strokes: string];
+  typed: [by: { name: string; login: string; password: string }];
+}>();
 const byName = ref(false);
 const strokes = ref<string[]>([]);
 const field = ref<SVGSVGElement | null>(null);
@@ -49,24 +52,53 @@ function move(event: PointerEvent) {
       @pointercancel="drawing = false"
     >
       <path d="M30 160H570" stroke="var(--line)" stroke-width="2" />
-      <path :d="path || 'M0 0'" fill="none" stroke="var(--ink)" stroke-width="5" stroke-linecap="round" stroke-linejoin="round" />
+      <path
+        :d="path || 'M0 0'"
+        fill="none"
+        stroke="var(--ink)"
+        stroke-width="5"
+        stroke-linecap="round"
+        stroke-linejoin="round"
+      />
     </svg>
     <div class="row">
-      <button type="button" @click="strokes = []">Clear</button><button type="button" class="primary" :disabled="busy || !drawn" @click="emit('drawn', path)">Sign</button
+      <button type="button" @click="strokes = []">Clear</button
+      ><button type="button" class="primary" :disabled="busy || !drawn" @click="emit('drawn', path)">
+        Sign</button
       ><Button type="link" size="large" @click="byName = true">Sign by name instead</Button>
     </div>
     <p v-if="path && !drawn" class="quiet">Draw a little more: a dot or a slip is no signature.</p>
   </div>
   <Form v-else layout="vertical" @submit.prevent="emit('typed', { ...typed })">
     <FormItem :label="`Full name, as in &quot;${name}&quot;`"
-      ><Input v-model:value="typed.name" autocomplete="off" size="large" :aria-label="`Full name of the ${role}`"
+      ><Input
+        v-model:value="typed.name"
+        autocomplete="off"
+        size="large"
+        :aria-label="`Full name of the ${role}`"
     /></FormItem>
     <FormItem label="Sign-in name"
-      ><Input v-model:value="typed.login" autocomplete="off" size="large" :disabled="role === 'trainer'" :aria-label="`Sign-in name of the ${role}`"
+      ><Input
+        v-model:value="typed.login"
+        autocomplete="off"
+        size="large"
+        :disabled="role === 'trainer'"
+        :aria-label="`Sign-in name of the ${role}`"
     /></FormItem>
-    <FormItem label="Password again"><InputPassword v-model:value="typed.password" autocomplete="off" size="large" :aria-label="`Password of the ${role}`" /></FormItem>
+    <FormItem label="Password again"
+      ><InputPassword
+        v-model:value="typed.password"
+        autocomplete="off"
+        size="large"
+        :aria-label="`Password of the ${role}`"
+    /></FormItem>
     <div class="row">
-      <button type="submit" class="primary" :disabled="busy || !typed.name || !typed.login || !typed.password">Sign</button
+      <button
+        type="submit"
+        class="primary"
+        :disabled="busy || !typed.name || !typed.login || !typed.password"
+      >
+        Sign</button
       ><Button type="link" size="large" @click="byName = false">Draw instead</Button>
     </div>
   </Form>

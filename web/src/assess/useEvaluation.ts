@@ -1,16 +1,27 @@
 import { routes, type RouteAnswer } from '@rounds/contract';
-import { appraise, foldEvaluation, lastUndoable, type Decided, type DeviceEventBody, type EffectivePack, type RecordedEvent } from '@rounds/core';
+import type { EffectivePack } from '@rounds/core/catalogue';
+import {
+  appraise,
+  foldEvaluation,
+  lastUndoable,
+  type Decided,
+  type DeviceEventBody,
+  type RecordedEvent,
+} from '@rounds/core/evaluation';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
 import type { SetAside } from '../device/outbox';
 import { deviceName, instantNow, useOutbox, type DeviceEvent, type Sent } from '../device/useOutbox';
-import { ApiProblem, call, explain, ownProblem } from '../house/api';
-import { useSession } from '../house/session';
+import { ApiProblem, call, explain, ownProblem } from '../device/api';
+import { useSession } from '../device/session';
 
 type Opened = RouteAnswer<typeof routes.evaluation>;
 type Stored = Opened['events'][number];
 
-/** An open evaluation: its events (the server's and those still on this device), their fold and appraisal, and the acts of the trainer. */
+/**
+ * An open evaluation: its events (the server's and those still on this device), their fold and appraisal,
+ * and the acts of the trainer.
+ */
 export function useEvaluation(id: string) {
   const outbox = useOutbox();
   const session = useSession();
@@ -25,7 +36,10 @@ export function useEvaluation(id: string) {
   /** Taps of this evaluation that the server does not have. */
   const unsent = ref(0);
   const token = ref<string | null>(null);
-  const working = computed(() => session.is('trainer', 'administrator') && session.account?.personId !== opened.value?.summary.personId);
+  const working = computed(
+    () =>
+      session.is('trainer', 'administrator') && session.account?.personId !== opened.value?.summary.personId,
+  );
   /** What the server has accepted since this was opened, also while it is being fetched. */
   const accepted = new Map<string, Stored>();
 
@@ -38,12 +52,17 @@ export function useEvaluation(id: string) {
     try {
       found = await call(routes.evaluation, { params: { id } });
       await outbox.keepDraft(id, found);
-      if (session.is('trainer', 'administrator') && session.account?.personId !== found.summary.personId && found.summary.phase !== 'closed') {
+      if (
+        session.is('trainer', 'administrator') &&
+        session.account?.personId !== found.summary.personId &&
+        found.summary.phase !== 'closed'
+      ) {
         const hold = await call(routes.holdEvaluation, { params: { id }, body: { device: deviceName() } });
         heldBy.value = hold.held ? null : hold.holder;
       }
     } catch (problem) {
-      const offline = problem instanceof ApiProblem && (problem.code === 'offline' || problem.code === 'not-signed-in');
+      const offline =
+        problem instanceof ApiProblem && (problem.code === 'offline' || problem.code === 'not-signed-in');
       const draft = offline ? await outbox.draft<Opened>(id) : null;
       if (!draft) {
         error.value = problem;
@@ -76,7 +95,10 @@ export function useEvaluation(id: string) {
     aside.value = kept;
     void noticeHeld();
     unsent.value = waiting.length + kept.length;
-    events.value = [...server, ...waiting.filter((each) => !known.has(each.id)).map((each) => ({ ...each, ...own }))];
+    events.value = [
+      ...server,
+      ...waiting.filter((each) => !known.has(each.id)).map((each) => ({ ...each, ...own })),
+    ];
   }
 
   /** Another device took this over while taps were on their way: who has it is asked for. */
@@ -91,9 +113,16 @@ export function useEvaluation(id: string) {
     }
   }
 
-  /** Takes in what the server has accepted, and keeps it on the device too, so that a reload without a network shows it. */
+  /**
+   * Takes in what the server has accepted, and keeps it on the device too, so that a reload without a
+   * network shows it.
+   */
   async function accept(sent: Sent, taps: readonly DeviceEvent[]): Promise<void> {
-    const own = { by: session.account?.name ?? '', account: session.account?.id ?? '', receivedAt: instantNow() };
+    const own = {
+      by: session.account?.name ?? '',
+      account: session.account?.id ?? '',
+      receivedAt: instantNow(),
+    };
     for (const each of taps) accepted.set(each.id, { ...each, ...own });
     if (sent.certificate) token.value = sent.certificate.token;
     if (!opened.value) return;
@@ -111,12 +140,17 @@ export function useEvaluation(id: string) {
       await outbox.put(id, made);
       lost.value = null;
     } catch (problem) {
-      lost.value = `This device could not keep it (${explain(problem).detail}). Make room on the device, then tap again.`;
+      lost.value =
+        `This device could not keep it (${explain(problem).detail}). Make room on the ` +
+        'device, then tap again.';
       return;
     }
     const own = { by: session.account?.name ?? '', account: session.account?.id ?? '' };
     const shown = new Set(events.value.map((each) => each.id));
-    events.value = [...events.value, ...made.filter((each) => !shown.has(each.id)).map((each) => ({ ...each, ...own }))];
+    events.value = [
+      ...events.value,
+      ...made.filter((each) => !shown.has(each.id)).map((each) => ({ ...each, ...own })),
+    ];
   }
 
   async function undo(): Promise<void> {
@@ -133,25 +167,40 @@ export function useEvaluation(id: string) {
     throw ownProblem(
       'unsent',
       'Not everything has reached the server',
-      `${left === 1 ? 'One tap' : `${left} taps`} of this evaluation ${left === 1 ? 'is' : 'are'} only on this device. Nothing was decided. ` +
+      `${left === 1 ? 'One tap' : `${left} taps`} of this evaluation ` +
+        `${left === 1 ? 'is' : 'are'} only on this device. Nothing was decided. ` +
         'It goes on as soon as they are sent; what the server refused is listed above.',
     );
   }
 
-  /** Sends a decision or signature and waits for the server's word; a refusal takes it back here and is thrown. */
+  /**
+   * Sends a decision or signature and waits for the server's word; a refusal takes it back here and is
+   * thrown.
+   */
   async function settle(body: DeviceEventBody): Promise<void> {
     await allSent();
     const event: DeviceEvent = { id: uuidv7(), at: instantNow(), body };
     const { account } = session;
-    const sent = await call(routes.appendEvents, { params: { id }, body: { device: deviceName(), ...(account ? { as: account.id } : {}), events: [event] } });
+    const sent = await call(routes.appendEvents, {
+      params: { id },
+      body: { device: deviceName(), ...(account ? { as: account.id } : {}), events: [event] },
+    });
     await accept(sent, [event]);
     await merge();
   }
 
   /** Signs with full name and password instead of a drawing. */
-  async function signByName(role: 'trainer' | 'operator', name: string, login: string, password: string): Promise<void> {
+  async function signByName(
+    role: 'trainer' | 'operator',
+    name: string,
+    login: string,
+    password: string,
+  ): Promise<void> {
     await allSent();
-    const sent = await call(routes.signByName, { params: { id }, body: { id: uuidv7(), device: deviceName(), role, name, login, password } });
+    const sent = await call(routes.signByName, {
+      params: { id },
+      body: { id: uuidv7(), device: deviceName(), role, name, login, password },
+    });
     if (sent.certificate) token.value = sent.certificate.token;
     await load();
   }
@@ -182,7 +231,9 @@ export function useEvaluation(id: string) {
 
   const pack = computed(() => (opened.value?.pack ?? null) as EffectivePack | null);
   const record = computed(() => foldEvaluation(events.value));
-  const appraisal = computed(() => (pack.value ? appraise(pack.value, record.value, opened.value?.earlierStarts ?? []) : null));
+  const appraisal = computed(() =>
+    pack.value ? appraise(pack.value, record.value, opened.value?.earlierStarts ?? []) : null,
+  );
   const readOnly = computed(() => !working.value || heldBy.value !== null || record.value.decision !== null);
 
   return {

@@ -1,9 +1,13 @@
 <script setup lang="ts">
-import type { RowChange } from '@rounds/core';
+import type { RowChange } from '@rounds/core/catalogue';
 import { computed, ref } from 'vue';
 
 /** Differences between two packs, row by row, before beside after. */
-const props = defineProps<{ changes: readonly Omit<RowChange, 'section'>[]; before: string; after: string }>();
+const props = defineProps<{
+  changes: readonly Omit<RowChange, 'section'>[];
+  before: string;
+  after: string;
+}>();
 const MANY = 60;
 const all = ref(false);
 const shown = computed(() => (all.value ? props.changes : props.changes.slice(0, MANY)));
@@ -14,22 +18,32 @@ const count = (kind: keyof typeof words) => props.changes.filter((each) => each.
 <template>
   <div>
     <p>
-      <strong>{{ changes.length }} {{ changes.length === 1 ? 'row differs' : 'rows differ' }}:</strong> {{ count('changed') }} changed, {{ count('added') }} added,
-      {{ count('removed') }} removed.
+      <strong>{{ changes.length }} {{ changes.length === 1 ? 'row differs' : 'rows differ' }}:</strong>
+      {{ count('changed') }} changed, {{ count('added') }} added, {{ count('removed') }} removed.
     </p>
-    <section v-for="c in shown" :key="`${c.sectionName}/${c.id}/${c.kind}`" class="change" :aria-label="`${words[c.kind]}: ${c.title}`">
+    <section
+      v-for="c in shown"
+      :key="`${c.sectionName}/${c.id}/${c.kind}`"
+      class="change"
+      :aria-label="`${words[c.kind]}: ${c.title}`"
+    >
       <div>
-        <span class="kind" :class="c.kind">{{ words[c.kind] }}</span> {{ c.sectionName }} <strong>{{ c.title }}</strong> <span class="quiet">{{ c.id }}</span>
+        <span class="kind" :class="c.kind">{{ words[c.kind] }}</span> {{ c.sectionName }}
+        <strong>{{ c.title }}</strong> <span class="quiet">{{ c.id }}</span>
       </div>
       <div v-if="c.kind === 'changed'" class="fields">
         <div class="quiet small">{{ before }}</div>
         <div class="quiet small">{{ after }}</div>
         <template v-for="f in c.fields" :key="f.field">
           <div class="side">
-            <span class="quiet small">{{ f.field }}</span> <del v-if="f.before">{{ f.before }}</del><em v-else>nothing</em>
+            <span class="quiet small">{{ f.field }}</span> <del v-if="f.before">{{ f.before }}</del><em v-else
+              >nothing</em
+            >
           </div>
           <div class="side">
-            <span class="quiet small">{{ f.field }}</span> <ins v-if="f.after">{{ f.after }}</ins><em v-else>nothing</em>
+            <span class="quiet small">{{ f.field }}</span> <ins v-if="f.after">{{ f.after }}</ins><em v-else
+              >nothing</em
+            >
           </div>
         </template>
       </div>
@@ -44,7 +58,9 @@ const count = (kind: keyof typeof words) => props.changes.filter((each) => each.
         }}
       </p>
     </section>
-    <button v-if="changes.length > shown.length" class="link" @click="all = true">Show all {{ changes.length }}</button>
+    <button v-if="changes.length > shown.length" class="link" @click="all = true">
+      Show all {{ changes.length }}
+    </button>
   </div>
 </template>
 

@@ -1,40 +1,57 @@
 <script setup lang="ts">
 import { routes, type ClassSummary } from '@rounds/contract';
-import { LibrarySearch, SECTIONS, type LibraryHit, type LibraryRow } from '@rounds/core';
+import {
+  LibrarySearch,
+  SECTIONS,
+  type LibraryHit,
+  type LibraryRow,
+  FAMILY_WORDS,
+} from '@rounds/core/catalogue';
 import { useQuery } from '@pinia/colada';
 import { Button } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import MachineOutline from '../drawing/MachineOutline.vue';
-import StateBox from '../house/StateBox.vue';
-import { call, explain } from '../house/api';
-import { useSession } from '../house/session';
-import { FAMILY_WORDS } from '../house/words';
+import StateBox from '../parts/StateBox.vue';
+import { call, explain } from '../device/api';
+import { useSession } from '../device/session';
 
 const route = useRoute();
 const router = useRouter();
 const session = useSession();
-const { data, error, isPending, refetch } = useQuery({ key: ['classes'], query: () => call(routes.classes, {}) });
+const { data, error, isPending, refetch } = useQuery({
+  key: ['classes'],
+  query: () => call(routes.classes, {}),
+});
 
 const words = ref(typeof route.query['find'] === 'string' ? route.query['find'] : '');
-const library = useQuery({ key: ['library'], query: () => call(routes.library, {}), enabled: () => words.value.trim() !== '' });
+const library = useQuery({
+  key: ['library'],
+  query: () => call(routes.library, {}),
+  enabled: () => words.value.trim() !== '',
+});
 const onlyClass = ref('');
 watch(words, (now) => void router.replace({ query: now ? { find: now } : {} }));
-const engine = computed(() => (library.data.value ? new LibrarySearch(library.data.value.rows as LibraryRow[]) : null));
+const engine = computed(() =>
+  library.data.value ? new LibrarySearch(library.data.value.rows as LibraryRow[]) : null,
+);
 const hits = computed<LibraryHit[]>(() => engine.value?.find(words.value, 400) ?? []);
 const byClass = computed(() => {
   const counts = new Map<string, number>();
   for (const hit of hits.value) counts.set(hit.classId, (counts.get(hit.classId) ?? 0) + 1);
   return [...counts].sort((a, b) => b[1] - a[1]);
 });
-const shown = computed(() => hits.value.filter((each) => !onlyClass.value || each.classId === onlyClass.value).slice(0, 60));
+const shown = computed(() =>
+  hits.value.filter((each) => !onlyClass.value || each.classId === onlyClass.value).slice(0, 60),
+);
 watch(byClass, (now) => {
   if (!now.some(([id]) => id === onlyClass.value)) onlyClass.value = '';
 });
 
 const families = computed(() => {
   const groups = new Map<string, ClassSummary[]>();
-  for (const each of data.value?.classes ?? []) groups.set(each.family, [...(groups.get(each.family) ?? []), each]);
+  for (const each of data.value?.classes ?? [])
+    groups.set(each.family, [...(groups.get(each.family) ?? []), each]);
   const order = Object.keys(FAMILY_WORDS);
   return [...groups].sort((a, b) => order.indexOf(a[0]) - order.indexOf(b[0]));
 });
@@ -50,14 +67,26 @@ const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.acc
         <RouterLink v-if="mayEdit" to="/classes/import" class="act plain">Import</RouterLink>
       </div>
     </div>
-    <StateBox :loading="isPending" :error="error" :empty="data?.classes.length === 0" what="the machine classes" @retry="refetch()">
+    <StateBox
+      :loading="isPending"
+      :error="error"
+      :empty="data?.classes.length === 0"
+      what="the machine classes"
+      @retry="refetch()"
+    >
       <template #empty
         ><h2>No class is published</h2>
         <p>The administrator imports or publishes a class pack first.</p></template
       >
       <label class="field find"
         >Search every class
-        <input v-model="words" type="search" class="plain" placeholder="cool down, belt, two wraps, a row number" maxlength="120" />
+        <input
+          v-model="words"
+          type="search"
+          class="plain"
+          placeholder="cool down, belt, two wraps, a row number"
+          maxlength="120"
+        />
       </label>
       <section v-if="words.trim()" class="stack" aria-label="Search results" aria-live="polite">
         <div v-if="library.error.value" class="sheet pad problem" role="alert">
@@ -67,11 +96,21 @@ const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.acc
         <template v-else>
           <p>
             <strong>{{ hits.length === 400 ? 'More than 400' : hits.length }} rows</strong>
-            {{ hits.length === 0 ? 'say that. Try fewer words, or the start of a word.' : `in ${byClass.length} ${byClass.length === 1 ? 'class' : 'classes'}` }}
+            {{
+              hits.length === 0
+                ? 'say that. Try fewer words, or the start of a word.'
+                : `in ${byClass.length} ${byClass.length === 1 ? 'class' : 'classes'}`
+            }}
           </p>
           <div v-if="byClass.length > 1" class="chips" role="group" aria-label="Only one class">
             <button class="chip" :aria-pressed="onlyClass === ''" @click="onlyClass = ''">All</button>
-            <button v-for="[id, n] in byClass" :key="id" class="chip" :aria-pressed="onlyClass === id" @click="onlyClass = onlyClass === id ? '' : id">
+            <button
+              v-for="[id, n] in byClass"
+              :key="id"
+              class="chip"
+              :aria-pressed="onlyClass === id"
+              @click="onlyClass = onlyClass === id ? '' : id"
+            >
               {{ library.data.value!.titles[id] }} {{ n }}
             </button>
           </div>
@@ -80,13 +119,18 @@ const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.acc
               <RouterLink :to="{ path: `/classes/${hit.classId}`, query: { part: hit.part, row: hit.id } }">
                 <span class="what">{{ SECTIONS[hit.section] }}</span>
                 <span class="grow"
-                  ><strong>{{ hit.title }}</strong> <span class="says">{{ hit.says.slice(0, 170) }}</span></span
+                  ><strong>{{ hit.title }}</strong>
+                  <span class="says">{{ hit.says.slice(0, 170) }}</span></span
                 >
-                <span class="quiet where">{{ library.data.value!.titles[hit.classId] }}<br />{{ hit.id }}</span>
+                <span class="quiet where"
+                  >{{ library.data.value!.titles[hit.classId] }}<br />{{ hit.id }}</span
+                >
               </RouterLink>
             </li>
           </ul>
-          <p v-if="hits.length > shown.length && !onlyClass" class="quiet">The best {{ shown.length }} are shown; choose a class or add a word for the rest.</p>
+          <p v-if="hits.length > shown.length && !onlyClass" class="quiet">
+            The best {{ shown.length }} are shown; choose a class or add a word for the rest.
+          </p>
         </template>
       </section>
       <template v-else>
@@ -94,13 +138,20 @@ const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.acc
           <h2>{{ FAMILY_WORDS[family] ?? family }}</h2>
           <ul class="cards">
             <li v-for="each in list" :key="each.id">
-              <RouterLink :to="`/classes/${each.id}`" class="sheet card" :class="{ bare: each.revision === null }">
+              <RouterLink
+                :to="`/classes/${each.id}`"
+                class="sheet card"
+                :class="{ bare: each.revision === null }"
+              >
                 <MachineOutline v-if="each.outlines.length" :outlines="each.outlines" :size="104" />
                 <span class="grow"
                   ><strong>{{ each.title }}</strong
-                  ><span v-if="each.revision !== null" class="quiet">{{ each.checkpoints }} checks, {{ each.faults }} faults</span
+                  ><span v-if="each.revision !== null" class="quiet"
+                    >{{ each.checkpoints }} checks, {{ each.faults }} faults</span
                   ><span v-else class="quiet">certificates only</span
-                  ><span v-if="each.units" class="quiet">{{ each.units }} {{ each.units === 1 ? 'machine' : 'machines' }} here</span></span
+                  ><span v-if="each.units" class="quiet"
+                    >{{ each.units }} {{ each.units === 1 ? 'machine' : 'machines' }} here</span
+                  ></span
                 >
               </RouterLink>
             </li>

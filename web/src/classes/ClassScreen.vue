@@ -1,14 +1,23 @@
 <script setup lang="ts">
 import { routes, type SchoolChoice } from '@rounds/contract';
-import { honestSeconds, meetNeeds, packRows, PARTS, startsOrStops, type Pack, type Part } from '@rounds/core';
+import {
+  meetNeeds,
+  packRows,
+  PARTS,
+  startsOrStops,
+  type Pack,
+  type Part,
+  PART_WORDS,
+} from '@rounds/core/catalogue';
+import { honestSeconds } from '@rounds/core/round';
 import { useQuery, useQueryCache } from '@pinia/colada';
 import { Button } from 'ant-design-vue';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import StateBox from '../house/StateBox.vue';
-import { call, fileAddress } from '../house/api';
-import { useSession } from '../house/session';
-import FitOutSwitches from './FitOutSwitches.vue';
+import StateBox from '../parts/StateBox.vue';
+import { call, fileAddress } from '../device/api';
+import { useSession } from '../device/session';
+import FitOutSwitches from '../parts/FitOutSwitches.vue';
 import CautionsPart from './parts/CautionsPart.vue';
 import FaultsPart from './parts/FaultsPart.vue';
 import NumbersPart from './parts/NumbersPart.vue';
@@ -17,8 +26,7 @@ import RoundPart from './parts/RoundPart.vue';
 import SchoolsPart from './parts/SchoolsPart.vue';
 import SheetPart from './parts/SheetPart.vue';
 import TeachingPart from './parts/TeachingPart.vue';
-import { useFitOut } from './useFitOut';
-import { PART_WORDS } from './words';
+import { useFitOut } from '../parts/useFitOut';
 
 const route = useRoute();
 const router = useRouter();
@@ -29,7 +37,11 @@ const site = ref(localStorage.getItem('rounds-site') ?? '');
 watch(site, (now) => localStorage.setItem('rounds-site', now));
 const { data, error, isPending, refetch } = useQuery({
   key: () => ['class', id.value, site.value],
-  query: () => call(routes.machineClass, { params: { id: id.value }, ...(site.value ? { query: { site: site.value } } : {}) }),
+  query: () =>
+    call(routes.machineClass, {
+      params: { id: id.value },
+      ...(site.value ? { query: { site: site.value } } : {}),
+    }),
 });
 watch(data, (now) => {
   if (now && site.value && !now.sites.includes(site.value)) site.value = '';
@@ -43,7 +55,9 @@ const byChoice = computed(() => {
   const rows = new Map<string, string>();
   for (const school of effective.value?.schools ?? [])
     if (effective.value!.choices[school.id] !== school.default)
-      for (const set of school.options.find((each) => each.id === effective.value!.choices[school.id])?.sets ?? []) rows.set(set.path.split('/')[1]!, school.question);
+      for (const set of school.options.find((each) => each.id === effective.value!.choices[school.id])
+        ?.sets ?? [])
+        rows.set(set.path.split('/')[1]!, school.question);
   return rows;
 });
 
@@ -73,8 +87,13 @@ watch(
     const missing = packRows(pack.value).find((each) => each.id === row.value);
     if (!missing) return;
     const checkpoint = pack.value.checkpoints.find((each) => each.id === missing.row['checkpoint']);
-    const procedure = missing.section === 'steps' ? pack.value.procedures[missing.path[1] as number] : undefined;
-    const needs = [...((missing.row['needs'] as string[] | undefined) ?? []), ...(checkpoint?.needs ?? []), ...(procedure?.needs ?? [])];
+    const procedure =
+      missing.section === 'steps' ? pack.value.procedures[missing.path[1] as number] : undefined;
+    const needs = [
+      ...((missing.row['needs'] as string[] | undefined) ?? []),
+      ...(checkpoint?.needs ?? []),
+      ...(procedure?.needs ?? []),
+    ];
     const values = new Map<string, readonly string[]>([
       ...pack.value.features.map((each) => [each.id, each.values] as const),
       ['variant', pack.value.variants.map((each) => each.id)],
@@ -89,7 +108,9 @@ function showElsewhere() {
   features.value = { ...features.value, ...rest };
 }
 
-const total = computed(() => effective.value?.checkpoints.reduce((sum, each) => sum + honestSeconds(each), 0) ?? 0);
+const total = computed(
+  () => effective.value?.checkpoints.reduce((sum, each) => sum + honestSeconds(each), 0) ?? 0,
+);
 const counts = computed<Partial<Record<Part, number>>>(() => {
   const now = effective.value;
   if (!now) return {};
@@ -107,7 +128,11 @@ const counts = computed<Partial<Record<Part, number>>>(() => {
 
 const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.account?.role ?? ''));
 const mayLookBack = computed(() => mayEdit.value || session.account?.role === 'supervisor');
-const paper = computed(() => ({ variant: variant.value, features: JSON.stringify(features.value), ...(site.value ? { site: site.value } : {}) }));
+const paper = computed(() => ({
+  variant: variant.value,
+  features: JSON.stringify(features.value),
+  ...(site.value ? { site: site.value } : {}),
+}));
 const PAPERS = [
   [routes.roundCard, 'Pocket round card', 'A6'],
   [routes.checkSheet, 'Daily check sheet', 'A4, a week'],
@@ -132,8 +157,8 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
         <h1>{{ data.summary.title }}</h1>
         <div class="sheet pad stack">
           <p>
-            This class has no checks, faults or score sheet in this installation yet. Certificates are kept for it; its round cannot be assessed here until a class pack
-            is published or imported.
+            This class has no checks, faults or score sheet in this installation yet. Certificates are kept
+            for it; its round cannot be assessed here until a class pack is published or imported.
           </p>
           <p v-if="data.units.length">Machines: {{ data.units.map((each) => each.name).join(', ') }}</p>
         </div>
@@ -164,11 +189,15 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
                   >
                 </li>
                 <li>
-                  <a :href="fileAddress(routes.packSchema)" download="pack.schema.json">Format of these files <span class="quiet">JSON Schema</span></a>
+                  <a :href="fileAddress(routes.packSchema)" download="pack.schema.json"
+                    >Format of these files <span class="quiet">JSON Schema</span></a
+                  >
                 </li>
               </ul>
             </details>
-            <RouterLink v-if="mayLookBack" :to="`/classes/${id}/history`" class="act plain">Revisions</RouterLink>
+            <RouterLink v-if="mayLookBack" :to="`/classes/${id}/history`" class="act plain"
+              >Revisions</RouterLink
+            >
             <RouterLink v-if="mayEdit" :to="`/classes/${id}/edit`" class="act plain">Edit</RouterLink>
           </div>
         </div>
@@ -182,26 +211,45 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
             </select></label
           >
           <span class="quiet"
-            >{{ effective.checkpoints.length }} checks, {{ Math.round(total / 60) }} min at an honest pace. Revision {{ pack.revision }}.{{
-              byChoice.size ? ` ${byChoice.size === 1 ? 'One row follows' : `${byChoice.size} rows follow`} the site’s choices.` : ''
+            >{{ effective.checkpoints.length }} checks, {{ Math.round(total / 60) }} min at an honest pace.
+            Revision {{ pack.revision }}.{{
+              byChoice.size
+                ? ` ${byChoice.size === 1 ? 'One row follows' : `${byChoice.size} rows follow`} the site’s choices.`
+                : ''
             }}</span
           >
         </div>
         <div v-if="elsewhere" class="sheet pad row spread" role="status">
           <span
-            ><strong>{{ elsewhere.title }}</strong> ({{ row }}) belongs to another fit-out than the one shown.</span
+            ><strong>{{ elsewhere.title }}</strong> ({{ row }}) belongs to another fit-out than the one
+            shown.</span
           >
           <Button v-if="elsewhere.changes" type="primary" @click="showElsewhere">Show that fit-out</Button>
         </div>
         <div class="tabs" role="tablist" aria-label="Parts of the class">
-          <button v-for="each in PARTS" :id="`tab-${each}`" :key="each" role="tab" :aria-selected="part === each" aria-controls="part" @click="part = each">
-            {{ PART_WORDS[each] }} <span v-if="counts[each] !== undefined" class="quiet">{{ counts[each] }}</span>
+          <button
+            v-for="each in PARTS"
+            :id="`tab-${each}`"
+            :key="each"
+            role="tab"
+            :aria-selected="part === each"
+            aria-controls="part"
+            @click="part = each"
+          >
+            {{ PART_WORDS[each] }}
+            <span v-if="counts[each] !== undefined" class="quiet">{{ counts[each] }}</span>
           </button>
         </div>
         <div id="part" role="tabpanel" :aria-labelledby="`tab-${part}`">
           <RoundPart v-if="part === 'round'" :pack="effective" :by-choice="byChoice" />
           <FaultsPart v-else-if="part === 'faults'" :pack="effective" :by-choice="byChoice" />
-          <ProceduresPart v-else-if="part === 'start-stop' || part === 'procedures'" :key="part" :pack="effective" :which="part" :by-choice="byChoice" />
+          <ProceduresPart
+            v-else-if="part === 'start-stop' || part === 'procedures'"
+            :key="part"
+            :pack="effective"
+            :which="part"
+            :by-choice="byChoice"
+          />
           <NumbersPart v-else-if="part === 'numbers'" :pack="effective" :by-choice="byChoice" />
           <SheetPart v-else-if="part === 'sheet'" :pack="effective" />
           <SchoolsPart
@@ -216,7 +264,9 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
           <CautionsPart v-else-if="part === 'cautions'" :pack="effective" />
           <TeachingPart v-else :pack="effective" />
         </div>
-        <p class="quiet">A training aid: the maker's manual, the employer's rules, local law and licensed trades come first.</p>
+        <p class="quiet">
+          A training aid: the maker's manual, the employer's rules, local law and licensed trades come first.
+        </p>
       </template>
     </StateBox>
   </div>

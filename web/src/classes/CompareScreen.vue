@@ -1,42 +1,57 @@
 <script setup lang="ts">
 import { routes } from '@rounds/contract';
-import { compareClasses, type Pack } from '@rounds/core';
+import { compareClasses, type Pack, valueWords } from '@rounds/core/catalogue';
 import { useQuery } from '@pinia/colada';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import MachineOutline from '../drawing/MachineOutline.vue';
-import StateBox from '../house/StateBox.vue';
-import { call } from '../house/api';
-import FitOutSwitches from './FitOutSwitches.vue';
-import { useFitOut } from './useFitOut';
-import { valueWords } from './words';
+import StateBox from '../parts/StateBox.vue';
+import { call } from '../device/api';
+import FitOutSwitches from '../parts/FitOutSwitches.vue';
+import { useFitOut } from '../parts/useFitOut';
 
 /** Two classes side by side: what differs in starting, stopping and numbers. */
 const route = useRoute();
 const router = useRouter();
 const classes = useQuery({ key: ['classes'], query: () => call(routes.classes, {}) });
 const usable = computed(() => classes.data.value?.classes.filter((each) => each.revision !== null) ?? []);
-const asked = (key: string) => computed(() => (typeof route.query[key] === 'string' ? (route.query[key] as string) : ''));
+const asked = (key: string) =>
+  computed(() => (typeof route.query[key] === 'string' ? (route.query[key] as string) : ''));
 const [a, b] = [asked('a'), asked('b')];
-const choose = (key: 'a' | 'b', event: Event) => void router.replace({ query: { ...route.query, [key]: (event.target as HTMLSelectElement).value } });
+const choose = (key: 'a' | 'b', event: Event) =>
+  void router.replace({ query: { ...route.query, [key]: (event.target as HTMLSelectElement).value } });
 const fetched = (id: typeof a) =>
-  useQuery({ key: () => ['class', id.value, ''], query: () => call(routes.machineClass, { params: { id: id.value } }), enabled: () => id.value !== '' });
+  useQuery({
+    key: () => ['class', id.value, ''],
+    query: () => call(routes.machineClass, { params: { id: id.value } }),
+    enabled: () => id.value !== '',
+  });
 const [left, right] = [fetched(a), fetched(b)];
-const packOf = (query: typeof left, id: typeof a) => computed(() => (query.data.value?.summary.id === id.value ? (query.data.value.pack as Pack | null) : null));
+const packOf = (query: typeof left, id: typeof a) =>
+  computed(() => (query.data.value?.summary.id === id.value ? (query.data.value.pack as Pack | null) : null));
 const leftPack = packOf(left, a);
 const rightPack = packOf(right, b);
 const leftFit = useFitOut(leftPack);
 const rightFit = useFitOut(rightPack);
-const result = computed(() => (leftFit.effective.value && rightFit.effective.value ? compareClasses(leftFit.effective.value, rightFit.effective.value) : null));
+const result = computed(() =>
+  leftFit.effective.value && rightFit.effective.value
+    ? compareClasses(leftFit.effective.value, rightFit.effective.value)
+    : null,
+);
 const onlyDifferent = ref(true);
 const numbers = computed(
-  () => result.value?.numbers.filter((each) => !onlyDifferent.value || !each.left || !each.right || valueWords(each.left) !== valueWords(each.right)) ?? [],
+  () =>
+    result.value?.numbers.filter(
+      (each) =>
+        !onlyDifferent.value || !each.left || !each.right || valueWords(each.left) !== valueWords(each.right),
+    ) ?? [],
 );
 watch(
   [usable, a, b],
   () => {
     const [first, second] = usable.value;
-    if (first && second && !a.value && !b.value) void router.replace({ query: { a: first.id, b: second.id } });
+    if (first && second && !a.value && !b.value)
+      void router.replace({ query: { a: first.id, b: second.id } });
   },
   { immediate: true },
 );
@@ -52,7 +67,13 @@ const sides = computed(
 <template>
   <div class="screen stack">
     <h1>Compare two classes</h1>
-    <StateBox :loading="classes.isPending.value" :error="classes.error.value" :empty="usable.length < 2" what="the machine classes" @retry="classes.refetch()">
+    <StateBox
+      :loading="classes.isPending.value"
+      :error="classes.error.value"
+      :empty="usable.length < 2"
+      what="the machine classes"
+      @retry="classes.refetch()"
+    >
       <template #empty><p>It takes two classes with checks and faults to compare.</p></template>
       <div class="pair">
         <div v-for="side in sides" :key="side.key" class="sheet pad stack">
@@ -63,11 +84,21 @@ const sides = computed(
               <option v-for="each in usable" :key="each.id" :value="each.id">{{ each.title }}</option>
             </select></label
           >
-          <StateBox v-if="side.id" :loading="side.query.isPending.value" :error="side.query.error.value" what="this class" @retry="side.query.refetch()">
+          <StateBox
+            v-if="side.id"
+            :loading="side.query.isPending.value"
+            :error="side.query.error.value"
+            what="this class"
+            @retry="side.query.refetch()"
+          >
             <div v-if="side.pack" class="row">
               <MachineOutline :outlines="side.pack.plan.outlines" :size="96" />
               <div class="grow row">
-                <FitOutSwitches v-model:variant="side.fit.variant.value" v-model:features="side.fit.features.value" :pack="side.pack" />
+                <FitOutSwitches
+                  v-model:variant="side.fit.variant.value"
+                  v-model:features="side.fit.features.value"
+                  :pack="side.pack"
+                />
               </div>
             </div>
           </StateBox>
@@ -83,7 +114,8 @@ const sides = computed(
             <div v-for="(s, k) in [r.left, r.right]" :key="k" :class="{ lone: !s }">
               <template v-if="s"
                 ><strong v-if="s.critical">{{ s.do }}</strong
-                ><template v-else>{{ s.do }}</template> <span v-if="s.timing" class="timing">{{ s.timing.says }}</span></template
+                ><template v-else>{{ s.do }}</template>
+                <span v-if="s.timing" class="timing">{{ s.timing.says }}</span></template
               ><span v-else class="quiet">no such step</span>
             </div>
           </div>
@@ -100,7 +132,8 @@ const sides = computed(
           <div v-for="(r, i) in numbers" :key="i" class="aligned" :class="{ alike: r.left && r.right }">
             <div v-for="(n, k) in [r.left, r.right]" :key="k" :class="{ lone: !n }">
               <template v-if="n"
-                ><strong>{{ valueWords(n) }}</strong> {{ n.name }} <span class="quiet small">{{ n.meaning }}</span></template
+                ><strong>{{ valueWords(n) }}</strong> {{ n.name }}
+                <span class="quiet small">{{ n.meaning }}</span></template
               ><span v-else class="quiet">no such number</span>
             </div>
           </div>

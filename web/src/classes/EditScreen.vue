@@ -1,13 +1,21 @@
 <script setup lang="ts">
 import { routes, type PackDraft } from '@rounds/contract';
-import { packDocumentText, packJsonSchema, packToYaml, type Pack, type PackError, type Point, type RowChange } from '@rounds/core';
+import {
+  packDocumentText,
+  packJsonSchema,
+  packToYaml,
+  type Pack,
+  type PackError,
+  type RowChange,
+} from '@rounds/core/catalogue';
+import type { Point } from '@rounds/core/round';
 import { useQueryCache } from '@pinia/colada';
 import { Button } from 'ant-design-vue';
 import { computed, nextTick, onBeforeUnmount, provide, ref, shallowRef, watch } from 'vue';
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
 import { parseDocument, type Document } from 'yaml';
-import StateBox from '../house/StateBox.vue';
-import { ApiProblem, call, explain } from '../house/api';
+import StateBox from '../parts/StateBox.vue';
+import { ApiProblem, call, explain } from '../device/api';
 import ChangeList from './ChangeList.vue';
 import CodeEditor from './edit/CodeEditor.vue';
 import type { PackAnswer, PackQuestion } from './edit/packWorker';
@@ -18,7 +26,12 @@ import { schemaAt, type SchemaNode } from './edit/yamlContext';
 
 /** Editing a class: rows as forms, the text as YAML, stations on the plan; draft, check, publish. */
 type Tab = 'rows' | 'text' | 'plan' | 'changes';
-const TABS: Readonly<Record<Tab, string>> = { rows: 'Rows', text: 'Text', plan: 'Plan', changes: 'Changes and publishing' };
+const TABS: Readonly<Record<Tab, string>> = {
+  rows: 'Rows',
+  text: 'Text',
+  plan: 'Plan',
+  changes: 'Changes and publishing',
+};
 /** Lists of rows that have a form of their own, by their path; `*` stands for each procedure or section. */
 const LISTS = [
   ['Checks', ['checkpoints']],
@@ -70,7 +83,10 @@ async function load() {
   loading.value = true;
   failure.value = null;
   try {
-    const [machineClass, { draft }] = await Promise.all([call(routes.machineClass, { params }), call(routes.classDraft, { params })]);
+    const [machineClass, { draft }] = await Promise.all([
+      call(routes.machineClass, { params }),
+      call(routes.classDraft, { params }),
+    ]);
     published.value = machineClass.pack as Pack | null;
     take(draft);
     const left = localStorage.getItem(kept);
@@ -116,7 +132,11 @@ watch(source, (text) => {
   clearTimeout(checking);
   checking = setTimeout(() => {
     turn += 1;
-    worker.postMessage({ turn, source: text, published: JSON.parse(JSON.stringify(published.value)) as Pack | null } satisfies PackQuestion);
+    worker.postMessage({
+      turn,
+      source: text,
+      published: JSON.parse(JSON.stringify(published.value)) as Pack | null,
+    } satisfies PackQuestion);
   }, CHECK_AFTER);
   clearTimeout(waiting);
   if (text === savedText.value) return localStorage.removeItem(kept);
@@ -188,7 +208,8 @@ async function publish() {
     await call(routes.publishDraft, { params, body: { version: version.value, note: remark.value } });
     localStorage.removeItem(kept);
     savedText.value = source.value;
-    for (const key of [['classes'], ['class'], ['library'], ['revisions']]) void cache.invalidateQueries({ key });
+    for (const key of [['classes'], ['class'], ['library'], ['revisions']])
+      void cache.invalidateQueries({ key });
     await router.push(`/classes/${id}`);
   } catch (error) {
     problem.value = explain(error);
@@ -208,7 +229,11 @@ provide(
   POINTABLE,
   computed(() => {
     const stations = value.value?.plan.stations.map((each) => ({ id: each.id, name: each.name })) ?? [];
-    return { station: stations, spurFrom: stations, checkpoint: value.value?.checkpoints.map((each) => ({ id: each.id, name: each.part })) ?? [] };
+    return {
+      station: stations,
+      spurFrom: stations,
+      checkpoint: value.value?.checkpoints.map((each) => ({ id: each.id, name: each.part })) ?? [],
+    };
   }),
 );
 const list = ref<(typeof LISTS)[number][0]>('Checks');
@@ -220,7 +245,12 @@ interface FormRow {
   title: string;
   where: string;
 }
-function gather(node: unknown, pattern: readonly string[], path: (string | number)[], where: string): FormRow[] {
+function gather(
+  node: unknown,
+  pattern: readonly string[],
+  path: (string | number)[],
+  where: string,
+): FormRow[] {
   const [head, ...rest] = pattern;
   if (head === undefined)
     return (Array.isArray(node) ? node : []).map((row: Record<string, unknown>, i) => {
@@ -247,9 +277,18 @@ function gather(node: unknown, pattern: readonly string[], path: (string | numbe
 }
 const pattern = computed(() => LISTS.find((each) => each[0] === list.value)![1]);
 const rows = computed(() => (value.value ? gather(value.value, pattern.value, [], '') : []));
-const shown = computed(() => rows.value.filter((each) => `${each.id} ${each.title} ${each.where}`.toLowerCase().includes(search.value.toLowerCase())));
+const shown = computed(() =>
+  rows.value.filter((each) =>
+    `${each.id} ${each.title} ${each.where}`.toLowerCase().includes(search.value.toLowerCase()),
+  ),
+);
 const row = computed(() => rows.value.find((each) => each.path.join('/') === chosen.value) ?? null);
-const rowValue = computed(() => row.value?.path.reduce<unknown>((node, key) => (node as Record<string | number, unknown>)[key], value.value));
+const rowValue = computed(() =>
+  row.value?.path.reduce<unknown>(
+    (node, key) => (node as Record<string | number, unknown>)[key],
+    value.value,
+  ),
+);
 const rowSchema = computed(() =>
   row.value
     ? formSchema(
@@ -260,7 +299,8 @@ const rowSchema = computed(() =>
       )
     : null,
 );
-const errorsOf = (path: readonly (string | number)[]) => errors.value.filter((each) => `${each.path}/`.startsWith(`${path.join('/')}/`));
+const errorsOf = (path: readonly (string | number)[]) =>
+  errors.value.filter((each) => `${each.path}/`.startsWith(`${path.join('/')}/`));
 watch(list, () => (chosen.value = ''));
 watch(
   [rows, () => route.query['row']],
@@ -292,21 +332,36 @@ function write(change: (doc: Document) => void) {
 }
 function setRow(given: unknown) {
   const { path } = row.value!;
-  const whole = list.value === 'Procedures' ? { ...(given as object), steps: (rowValue.value as { steps: unknown }).steps } : given;
+  const whole =
+    list.value === 'Procedures'
+      ? { ...(given as object), steps: (rowValue.value as { steps: unknown }).steps }
+      : given;
   write((doc) => doc.setIn(path, doc.createNode(whole)));
 }
 function addRow() {
   const model = row.value ?? rows.value.at(-1);
   if (!model) return;
   const copy = structuredClone(
-    JSON.parse(JSON.stringify(model.path.reduce<unknown>((node, key) => (node as Record<string | number, unknown>)[key], value.value))) as Record<string, unknown>,
+    JSON.parse(
+      JSON.stringify(
+        model.path.reduce<unknown>(
+          (node, key) => (node as Record<string | number, unknown>)[key],
+          value.value,
+        ),
+      ),
+    ) as Record<string, unknown>,
   );
   const taken = new Set(rows.value.map((each) => each.id));
   let n = 2;
   while (taken.has(`${model.id}-${n}`)) n += 1;
   copy['id'] = `${model.id}-${n}`;
   const parent = model.path.slice(0, -1);
-  const length = (parent.reduce<unknown>((node, key) => (node as Record<string | number, unknown>)[key], value.value) as unknown[]).length;
+  const length = (
+    parent.reduce<unknown>(
+      (node, key) => (node as Record<string | number, unknown>)[key],
+      value.value,
+    ) as unknown[]
+  ).length;
   write((doc) => doc.addIn(parent, doc.createNode(copy)));
   void nextTick(() => (chosen.value = [...parent, length].join('/')));
 }
@@ -328,7 +383,8 @@ async function goTo(line: number) {
 }
 const status = computed(() => {
   if (saving.value) return 'Saving';
-  if (source.value !== savedText.value) return problem.value ? 'Kept on this device, not saved' : 'Changed, saved in a moment';
+  if (source.value !== savedText.value)
+    return problem.value ? 'Kept on this device, not saved' : 'Changed, saved in a moment';
   return version.value > 0
     ? `Draft saved ${new Date(savedAt.value).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })} by ${savedBy.value}`
     : 'As published, no draft';
@@ -345,7 +401,9 @@ const status = computed(() => {
             {{ status }}.
             <template v-if="checked && errors.length === 0">No errors.</template>
             <template v-else-if="checked"
-              ><span class="stopped">{{ errors.length }} {{ errors.length === 1 ? 'error' : 'errors' }}</span></template
+              ><span class="stopped"
+                >{{ errors.length }} {{ errors.length === 1 ? 'error' : 'errors' }}</span
+              ></template
             >
           </p>
         </div>
@@ -362,13 +420,25 @@ const status = computed(() => {
         <Button v-else-if="problem.code === 'kept'" @click="takeTheirs">Leave it, open what is saved</Button>
       </div>
       <div class="tabs" role="tablist" aria-label="Ways to edit">
-        <button v-for="(name, key) in TABS" :id="`tab-${key}`" :key="key" role="tab" :aria-selected="tab === key" aria-controls="part" @click="tab = key">
-          {{ name }} <span v-if="key === 'changes' && changes.length" class="quiet">{{ changes.length }}</span>
+        <button
+          v-for="(name, key) in TABS"
+          :id="`tab-${key}`"
+          :key="key"
+          role="tab"
+          :aria-selected="tab === key"
+          aria-controls="part"
+          @click="tab = key"
+        >
+          {{ name }}
+          <span v-if="key === 'changes' && changes.length" class="quiet">{{ changes.length }}</span>
         </button>
       </div>
       <div id="part" role="tabpanel" :aria-labelledby="`tab-${tab}`" class="stack">
         <p v-if="(tab === 'rows' || tab === 'plan') && !value" class="sheet pad problem">
-          The text is not readable YAML at the moment. <button class="link" @click="goTo(errors[0]?.line ?? 1)">Go to line {{ errors[0]?.line ?? 1 }}</button>
+          The text is not readable YAML at the moment.
+          <button class="link" @click="goTo(errors[0]?.line ?? 1)">
+            Go to line {{ errors[0]?.line ?? 1 }}
+          </button>
         </p>
         <div v-else-if="tab === 'rows'" class="two">
           <div class="stack">
@@ -384,8 +454,11 @@ const status = computed(() => {
             <ul class="sheet list" aria-label="Rows">
               <li v-for="each in shown" :key="each.path.join('/')">
                 <button :aria-pressed="chosen === each.path.join('/')" @click="chosen = each.path.join('/')">
-                  <strong>{{ each.title }}</strong> <span class="quiet small">{{ [each.id, each.where].filter(Boolean).join(', ') }}</span>
-                  <span v-if="errorsOf(each.path).length" class="stopped">{{ errorsOf(each.path).length }}</span>
+                  <strong>{{ each.title }}</strong>
+                  <span class="quiet small">{{ [each.id, each.where].filter(Boolean).join(', ') }}</span>
+                  <span v-if="errorsOf(each.path).length" class="stopped">{{
+                    errorsOf(each.path).length
+                  }}</span>
                 </button>
               </li>
             </ul>
@@ -397,13 +470,24 @@ const status = computed(() => {
               <Button danger @click="removeRow">Remove</Button>
             </div>
             <p v-for="(e, i) in errorsOf(row.path)" :key="i" class="wrong" role="alert">{{ e.message }}</p>
-            <SchemaForm :key="chosen" :schema="rowSchema" :name="row.id" :model-value="rowValue" needed top @update:model-value="setRow" />
+            <SchemaForm
+              :key="chosen"
+              :schema="rowSchema"
+              :name="row.id"
+              :model-value="rowValue"
+              needed
+              top
+              @update:model-value="setRow"
+            />
           </form>
           <p v-else class="sheet pad quiet">Choose a row to change it.</p>
         </div>
         <template v-else-if="tab === 'text'">
           <CodeEditor ref="editor" v-model="source" :errors="errors" label="The class as YAML" />
-          <p class="quiet small">Ctrl+Space offers the keys and values that may stand here. Errors are marked at their lines. Escape, then Tab, leaves the text.</p>
+          <p class="quiet small">
+            Ctrl+Space offers the keys and values that may stand here. Errors are marked at their lines.
+            Escape, then Tab, leaves the text.
+          </p>
         </template>
         <PlanEditor v-else-if="tab === 'plan' && value" :plan="value.plan" @move="moveStation" />
         <template v-else-if="tab === 'changes'">
@@ -411,7 +495,9 @@ const status = computed(() => {
             <h2>To put right before publishing</h2>
             <ul>
               <li v-for="(e, i) in errors.slice(0, 40)" :key="i" class="change row spread">
-                <span>{{ e.message }}</span><button class="link" @click="goTo(e.line)">line {{ e.line }}</button>
+                <span>{{ e.message }}</span><button class="link" @click="goTo(e.line)">
+                  line {{ e.line }}
+                </button>
               </li>
             </ul>
           </section>
@@ -419,15 +505,33 @@ const status = computed(() => {
             <h2>What publishing would change</h2>
             <p v-if="!checked" role="status">Checking</p>
             <p v-else-if="errors.length" class="quiet">Shown when there are no errors.</p>
-            <p v-else-if="changes.length === 0">Nothing: the draft says what revision {{ published?.revision }} says.</p>
+            <p v-else-if="changes.length === 0">
+              Nothing: the draft says what revision {{ published?.revision }} says.
+            </p>
             <ChangeList v-else :changes="changes" :before="`revision ${published?.revision}`" after="draft" />
           </section>
           <form class="sheet pad stack" @submit.prevent="publish">
             <h2>Publish as revision {{ (published?.revision ?? 0) + 1 }} or the next free number</h2>
-            <p class="quiet">From then on it is assessed here. Evaluations made before keep the content they were made with.</p>
-            <label class="field">Why it changes <input v-model="remark" class="plain" maxlength="500" placeholder="for the list of revisions" /></label>
+            <p class="quiet">
+              From then on it is assessed here. Evaluations made before keep the content they were made with.
+            </p>
+            <label class="field"
+              >Why it changes
+              <input v-model="remark" class="plain" maxlength="500" placeholder="for the list of revisions"
+            /></label>
             <div>
-              <button class="act" :disabled="publishing || !checked || errors.length > 0 || changes.length === 0 || remark.trim().length < 3">Publish</button>
+              <button
+                class="act"
+                :disabled="
+                  publishing ||
+                  !checked ||
+                  errors.length > 0 ||
+                  changes.length === 0 ||
+                  remark.trim().length < 3
+                "
+              >
+                Publish
+              </button>
             </div>
           </form>
         </template>

@@ -4,10 +4,13 @@ import { useQuery, useQueryCache } from '@pinia/colada';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import { call, explain } from '../house/api';
+import { call, explain } from '../device/api';
 import ChangeList from './ChangeList.vue';
 
-/** Import of a class (YAML, JSON) or of its checks or faults (CSV): see what would change, or every error with its line, and only then write. */
+/**
+ * Import of a class (YAML, JSON) or of its checks or faults (CSV): see what would change, or every error
+ * with its line, and only then write.
+ */
 const MAX_BYTES = 4_000_000;
 const route = useRoute();
 const cache = useQueryCache();
@@ -35,18 +38,32 @@ async function choose(event: Event) {
     return;
   }
   try {
-    file.value = { name: picked.name, source: new TextDecoder('utf-8', { fatal: true }).decode(await picked.arrayBuffer()) };
+    file.value = {
+      name: picked.name,
+      source: new TextDecoder('utf-8', { fatal: true }).decode(await picked.arrayBuffer()),
+    };
   } catch {
-    problem.value = { title: 'The file is not UTF-8 text', detail: `${picked.name} cannot be read as text. Save it as UTF-8 and choose it again. Nothing was changed.` };
+    problem.value = {
+      title: 'The file is not UTF-8 text',
+      detail: `${picked.name} cannot be read as text. Save it as UTF-8 and choose it again. Nothing was changed.`,
+    };
     return;
   }
   if (/\.csv$/i.test(picked.name)) {
-    if (!table.value) kind.value = /fault|cues,/i.test(picked.name + file.value.source.slice(0, 200)) ? 'faults' : 'checkpoints';
+    if (!table.value)
+      kind.value = /fault|cues,/i.test(picked.name + file.value.source.slice(0, 200))
+        ? 'faults'
+        : 'checkpoints';
   } else kind.value = 'pack';
   input.value = '';
   await look();
 }
-const body = () => ({ name: file.value!.name, kind: kind.value, classId: table.value ? classId.value || null : null, source: file.value!.source });
+const body = () => ({
+  name: file.value!.name,
+  kind: kind.value,
+  classId: table.value ? classId.value || null : null,
+  source: file.value!.source,
+});
 async function look() {
   if (!file.value || (table.value && !classId.value)) return;
   busy.value = true;
@@ -64,7 +81,9 @@ async function write() {
   busy.value = true;
   problem.value = null;
   try {
-    written.value = await call(routes.importPack, { body: { ...body(), hash: plan.value!.hash, note: remark.value } });
+    written.value = await call(routes.importPack, {
+      body: { ...body(), hash: plan.value!.hash, note: remark.value },
+    });
     plan.value = null;
     for (const key of [['classes'], ['class'], ['library']]) void cache.invalidateQueries({ key });
   } catch (error) {
@@ -81,8 +100,8 @@ async function write() {
     <section class="sheet pad stack">
       <h2>1. Choose a file</h2>
       <p class="quiet">
-        A whole class as YAML or JSON, or its checks or faults as CSV in the columns that Export gives. Nothing is written before you have seen what would change; a file
-        with any error is refused whole.
+        A whole class as YAML or JSON, or its checks or faults as CSV in the columns that Export gives.
+        Nothing is written before you have seen what would change; a file with any error is refused whole.
       </p>
       <div class="row">
         <label class="choose act"
@@ -107,7 +126,13 @@ async function write() {
           >of the class
           <select v-model="classId" class="plain" @change="look">
             <option value="" disabled>choose</option>
-            <option v-for="each in classes.data.value?.classes.filter((c) => c.revision !== null)" :key="each.id" :value="each.id">{{ each.title }}</option>
+            <option
+              v-for="each in classes.data.value?.classes.filter((c) => c.revision !== null)"
+              :key="each.id"
+              :value="each.id"
+            >
+              {{ each.title }}
+            </option>
           </select></label
         >
       </div>
@@ -116,11 +141,17 @@ async function write() {
       <strong>{{ problem.title }}.</strong> {{ problem.detail }}
     </div>
     <p v-if="busy" role="status">Reading the file</p>
-    <section v-if="plan" class="sheet pad stack" :class="{ problem: plan.outcome === 'refused' }" aria-label="What would change">
+    <section
+      v-if="plan"
+      class="sheet pad stack"
+      :class="{ problem: plan.outcome === 'refused' }"
+      aria-label="What would change"
+    >
       <h2>2. What would change</h2>
       <template v-if="plan.outcome === 'refused'">
         <p role="alert">
-          <span class="stopped">Refused</span> {{ plan.errors.length }} {{ plan.errors.length === 1 ? 'error' : 'errors' }} in {{ file!.name }}. Nothing was changed.
+          <span class="stopped">Refused</span> {{ plan.errors.length }}
+          {{ plan.errors.length === 1 ? 'error' : 'errors' }} in {{ file!.name }}. Nothing was changed.
         </p>
         <table class="rows">
           <thead>
@@ -149,10 +180,13 @@ async function write() {
         </p>
         <ChangeList v-else :changes="plan.changes" before="in use now" after="in the file" />
         <label class="field"
-          >Remark for the list of revisions <input v-model="remark" class="plain" maxlength="500" :placeholder="`imported from ${file!.name}`"
+          >Remark for the list of revisions
+          <input v-model="remark" class="plain" maxlength="500" :placeholder="`imported from ${file!.name}`"
         /></label>
         <div class="row">
-          <button class="act" :disabled="busy" @click="write">{{ plan.outcome === 'new-class' ? 'Take the class into use' : 'Import as a new revision' }}</button>
+          <button class="act" :disabled="busy" @click="write">
+            {{ plan.outcome === 'new-class' ? 'Take the class into use' : 'Import as a new revision' }}
+          </button>
         </div>
       </template>
     </section>
@@ -162,7 +196,9 @@ async function write() {
       <RouterLink :to="`/classes/${written.classId}`" class="act plain">Open the class</RouterLink>
     </section>
     <p class="quiet">
-      <Button type="link" href="/api/schema/pack.json" download="pack.schema.json">The format as JSON Schema (2020-12)</Button>
+      <Button type="link" href="/api/schema/pack.json" download="pack.schema.json"
+        >The format as JSON Schema (2020-12)</Button
+      >
     </p>
   </div>
 </template>

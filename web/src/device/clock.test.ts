@@ -6,7 +6,9 @@ const NOON = Date.UTC(2026, 5, 1, 12);
 function clockOf() {
   const at = { wall: NOON, monotonic: 1000 };
   const kept: number[] = [];
-  const clock = new DeviceClock({ wall: () => at.wall, monotonic: () => at.monotonic }, 0, (offset) => kept.push(offset));
+  const clock = new DeviceClock({ wall: () => at.wall, monotonic: () => at.monotonic }, 0, (offset) =>
+    kept.push(offset),
+  );
   const pass = (milliseconds: number) => {
     at.wall += milliseconds;
     at.monotonic += milliseconds;

@@ -1,4 +1,7 @@
-/** Where a clock reads from: the wall clock, which people and networks set, and one that only ever runs on. Milliseconds. */
+/**
+ * Where a clock reads from: the wall clock, which people and networks set, and one that only ever runs on.
+ * Milliseconds.
+ */
 export interface Sources {
   wall: () => number;
   monotonic: () => number;
@@ -8,8 +11,8 @@ export interface Sources {
 const TOLERANCE = 2000;
 
 /**
- * The time of day for what is recorded. A wall clock set back does not set it back; one that runs ahead or behind is corrected by what the
- * server's answers say. `offset` is what is added to the device's own time.
+ * The time of day for what is recorded. A wall clock set back does not set it back; one that runs ahead or
+ * behind is corrected by what the server's answers say. `offset` is what is added to the device's own time.
  */
 export class DeviceClock {
   private last: { wall: number; monotonic: number };
@@ -31,7 +34,10 @@ export class DeviceClock {
     return this.ownTime() + this.offset;
   }
 
-  /** The device's own time: that of the wall clock when the page opened, run on. A tablet that slept wakes with the wall clock ahead. */
+  /**
+   * The device's own time: that of the wall clock when the page opened, run on. A tablet that slept wakes
+   * with the wall clock ahead.
+   */
   private ownTime(): number {
     const wall = this.sources.wall();
     const monotonic = this.sources.monotonic();
@@ -53,6 +59,8 @@ export class DeviceClock {
 const KEPT = 'rounds-clock';
 
 /** The clock of this page. */
-export const clock = new DeviceClock({ wall: () => Date.now(), monotonic: () => performance.now() }, Number(globalThis.localStorage?.getItem(KEPT) ?? 0) || 0, (offset) =>
-  globalThis.localStorage?.setItem(KEPT, String(offset)),
+export const clock = new DeviceClock(
+  { wall: () => Date.now(), monotonic: () => performance.now() },
+  Number(globalThis.localStorage?.getItem(KEPT) ?? 0) || 0,
+  (offset) => globalThis.localStorage?.setItem(KEPT, String(offset)),
 );

@@ -50,6 +50,11 @@ export class DeviceDatabase extends Dexie {
       .upgrade(async (old) => {
         await old.table('earlier').bulkPut(await old.table('waiting').toArray());
       });
-    this.version(3).stores({ waiting: '++seq, [account+stream], account', aside: 'id, [account+stream], account', drafts: '[account+stream], account', earlier: 'seq' });
+    this.version(3).stores({
+      waiting: '++seq, [account+stream], account',
+      aside: 'id, [account+stream], account',
+      drafts: '[account+stream], account',
+      earlier: 'seq',
+    });
   }
 }

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { seededRandom } from '@rounds/core';
+import { seededRandom } from '@rounds/core/evaluation';
 import Dexie from 'dexie';
 import { afterEach, describe, expect, it } from 'vitest';
 import { DeviceDatabase } from './db';
@@ -35,7 +35,8 @@ class FakeServer {
     if (taps.some((each) => Date.parse(each.at) > this.now + 300_000)) refuse(422, 'clock-off');
     const list = this.streams.get(stream) ?? [];
     this.streams.set(stream, list);
-    for (const { id, words } of taps) if (!list.some((each) => each.id === id)) list.push({ id, by: this.signedIn!, words });
+    for (const { id, words } of taps)
+      if (!list.some((each) => each.id === id)) list.push({ id, by: this.signedIn!, words });
     if (this.mood === 'loses answers') refuse(0, 'offline');
     return { accepted: taps.map((each) => each.id) };
   }
@@ -98,8 +99,13 @@ function open(server: FakeServer, database: DeviceDatabase, timers = new Timers(
 }
 
 let ids = 0;
-const note = (words: string, at = new Date(Date.UTC(2026, 5, 1, 8)).toISOString()): Note => ({ id: `tap-${(ids += 1)}`, at, words });
-const words = (server: FakeServer, stream = 's') => (server.streams.get(stream) ?? []).map((each) => each.words);
+const note = (words: string, at = new Date(Date.UTC(2026, 5, 1, 8)).toISOString()): Note => ({
+  id: `tap-${(ids += 1)}`,
+  at,
+  words,
+});
+const words = (server: FakeServer, stream = 's') =>
+  (server.streams.get(stream) ?? []).map((each) => each.words);
 
 /** Lets timers run out until nothing waits to be tried, or so many times. */
 async function settle(outbox: Outbox<Note, unknown>, timers: Timers, rounds = 60): Promise<void> {
@@ -131,7 +137,7 @@ describe('the outbox', () => {
     expect(outbox.counts).toEqual({ waiting: 0, aside: 0 });
   });
 
-  it('is not held up by a tap that the server fails on: others go, it is set aside and shown, and other streams never notice', async () => {
+  it('is not held up by a tap that the server fails on: it is set aside and shown', async () => {
     const server = new FakeServer();
     server.signedIn = 'ann';
     const { outbox, timers } = open(server, openDatabase());
@@ -225,7 +231,9 @@ describe('the outbox', () => {
     server.signedIn = 'ann';
     await second.outbox.signIn('ann', keyOf('ann'));
     await settle(second.outbox, second.timers);
-    expect(server.streams.get('s')).toEqual([{ id: expect.any(String) as string, by: 'ann', words: 'by ann' }]);
+    expect(server.streams.get('s')).toEqual([
+      { id: expect.any(String) as string, by: 'ann', words: 'by ann' },
+    ]);
   });
 
   it('leaves nothing readable behind after sign-out, and no draft at all', async () => {
@@ -240,7 +248,11 @@ describe('the outbox', () => {
     expect(await outbox.draft('s')).toEqual({ planted: 'a private remark' });
     await outbox.signOut();
     const everything = JSON.stringify(
-      [...(await database.waiting.toArray()), ...(await database.aside.toArray()), ...(await database.drafts.toArray())].map((row) => ({
+      [
+        ...(await database.waiting.toArray()),
+        ...(await database.aside.toArray()),
+        ...(await database.drafts.toArray()),
+      ].map((row) => ({
         ...row,
         sealed: new TextDecoder('latin1').decode(row.sealed),
       })),
@@ -252,13 +264,14 @@ describe('the outbox', () => {
     await expect(outbox.put('s', [note('nobody')])).rejects.toThrow(/Nobody is signed in/);
   });
 
-  it('sends 500 taps of eight hours without a network once and in order, also when the session ends in the middle of it', async () => {
+  it('sends 500 taps of eight hours offline once and in order, over an ended session', async () => {
     const server = new FakeServer();
     server.mood = 'away';
     const { outbox, timers } = open(server, openDatabase());
     await outbox.signIn('ann', keyOf('ann'));
     const begun = server.now;
-    for (let i = 0; i < 500; i++) await outbox.put('s', [note(`tap ${i}`, new Date(begun + (i * 8 * 3_600_000) / 500).toISOString())]);
+    for (let i = 0; i < 500; i++)
+      await outbox.put('s', [note(`tap ${i}`, new Date(begun + (i * 8 * 3_600_000) / 500).toISOString())]);
     expect(outbox.counts.waiting).toBe(500);
     server.now = begun + 8 * 3_600_000;
     server.mood = 'well';
@@ -281,7 +294,7 @@ describe('the outbox', () => {
     expect(outbox.counts).toEqual({ waiting: 0, aside: 0 });
   });
 
-  it('keeps taps of an evaluation that another device holds, and sends them when it is taken over', async () => {
+  it('keeps taps of an evaluation that another device holds until it is taken over', async () => {
     const server = new FakeServer();
     server.signedIn = 'ann';
     server.holder = 'ben';
@@ -352,7 +365,9 @@ describe('a seeded life of a shared tablet', () => {
         await signIn(pick(people));
       } else if (roll < 0.62) {
         const stream = pick(streams);
-        const made = Array.from({ length: random() < 0.1 ? 1 + Math.floor(random() * 6) : 1 }, () => note(random() < 0.2 ? 'undo' : `tap by ${user}`));
+        const made = Array.from({ length: random() < 0.1 ? 1 + Math.floor(random() * 6) : 1 }, () =>
+          note(random() < 0.2 ? 'undo' : `tap by ${user}`),
+        );
         await outbox.put(stream, made);
         tapped.push(...made.map((each) => ({ id: each.id, by: user!, stream })));
       } else if (roll < 0.72) server.mood = pick(moods);
@@ -385,10 +400,14 @@ describe('a seeded life of a shared tablet', () => {
       const kept = server.streams.get(stream) ?? [];
       expect(kept.length).toBe(new Set(kept.map((each) => each.id)).size);
       const expected = tapped.filter((each) => each.stream === stream);
-      expect(new Map(kept.map((each) => [each.id, each.by]))).toEqual(new Map(expected.map((each) => [each.id, each.by])));
+      expect(new Map(kept.map((each) => [each.id, each.by]))).toEqual(
+        new Map(expected.map((each) => [each.id, each.by])),
+      );
       // What one person tapped in one stream arrived in the order it was tapped.
       for (const who of people)
-        expect(kept.filter((each) => each.by === who).map((each) => each.id)).toEqual(expected.filter((each) => each.by === who).map((each) => each.id));
+        expect(kept.filter((each) => each.by === who).map((each) => each.id)).toEqual(
+          expected.filter((each) => each.by === who).map((each) => each.id),
+        );
     }
   }
 

@@ -64,7 +64,10 @@ interface Lane {
 const BATCH = 200;
 const FIRST_DELAY = 1000;
 const LONGEST_DELAY = 60_000;
-/** Failures on one tap after which the next one is tried, and after which it is set aside where there is no next one. */
+/**
+ * Failures on one tap after which the next one is tried, and after which it is set aside where there is no
+ * next one.
+ */
 const FAILURES_TO_PASS = 3;
 const FAILURES_ALONE = 8;
 /** Taps passed over at most; when the server fails on more, it fails on everything. */
@@ -73,9 +76,9 @@ const MOST_PASSED = 10;
 const WHOLE = new Set(['not-found', 'forbidden', 'evaluation-closed', 'own-record']);
 
 /**
- * Every tap goes here first and is safe across reload, crash, sign-out and another person on the same device. From here it is sent in
- * order, each stream by itself and only as the account that made it, and removed once the server has it. What the server can never take is
- * set aside, never dropped.
+ * Every tap goes here first and is safe across reload, crash, sign-out and another person on the same device.
+ * From here it is sent in order, each stream by itself and only as the account that made it, and removed once
+ * the server has it. What the server can never take is set aside, never dropped.
  */
 export class Outbox<T extends Tap, Answer> {
   private owner: { account: string; key: Uint8Array } | null = null;
@@ -102,7 +105,10 @@ export class Outbox<T extends Tap, Answer> {
     for (const stream of await this.streams()) this.push(stream);
   }
 
-  /** Forgets the key and what was only kept for reading. Unsent taps stay sealed until their owner signs in again. */
+  /**
+   * Forgets the key and what was only kept for reading. Unsent taps stay sealed until their owner signs in
+   * again.
+   */
   async signOut(): Promise<void> {
     const { owner } = this;
     this.close();
@@ -117,10 +123,19 @@ export class Outbox<T extends Tap, Answer> {
     this.lanes.clear();
   }
 
-  /** Saves taps on this device; resolves when they are safe here. Throws when the device cannot keep them: then nothing was recorded. */
+  /**
+   * Saves taps on this device; resolves when they are safe here. Throws when the device cannot keep them:
+   * then nothing was recorded.
+   */
   async put(stream: string, taps: readonly T[]): Promise<void> {
     const { account, key } = this.signedIn();
-    const rows = taps.map((tap) => ({ account, stream, id: tap.id, sealed: seal(key, tap), offset: this.world.clock.offset }));
+    const rows = taps.map((tap) => ({
+      account,
+      stream,
+      id: tap.id,
+      sealed: seal(key, tap),
+      offset: this.world.clock.offset,
+    }));
     await this.database.waiting.bulkAdd(rows as WaitingRow[]);
     await this.recount();
     this.push(stream);
@@ -138,14 +153,19 @@ export class Outbox<T extends Tap, Answer> {
     if (!this.owner) return [];
     const { account, key } = this.owner;
     const rows = await this.database.aside.where('[account+stream]').equals([account, stream]).toArray();
-    return rows.map((row) => unseal<SetAside<T>>(key, row.sealed)).sort((a, b) => (a.tap.at < b.tap.at ? -1 : Number(a.tap.at > b.tap.at)));
+    return rows
+      .map((row) => unseal<SetAside<T>>(key, row.sealed))
+      .sort((a, b) => (a.tap.at < b.tap.at ? -1 : Number(a.tap.at > b.tap.at)));
   }
 
   /** How many taps of a stream the server does not have. Nothing is decided while there is one. */
   async unsent(stream: string): Promise<number> {
     if (!this.owner) return 0;
     const of = [this.owner.account, stream];
-    return (await this.database.waiting.where('[account+stream]').equals(of).count()) + (await this.database.aside.where('[account+stream]').equals(of).count());
+    return (
+      (await this.database.waiting.where('[account+stream]').equals(of).count()) +
+      (await this.database.aside.where('[account+stream]').equals(of).count())
+    );
   }
 
   /** Lets taps go that were set aside; somebody who saw them asked for it. */
@@ -159,7 +179,13 @@ export class Outbox<T extends Tap, Answer> {
     const { account, key } = this.signedIn();
     const rows = await this.aside(stream);
     await this.database.transaction('rw', this.database.waiting, this.database.aside, async () => {
-      const back = rows.map(({ tap }) => ({ account, stream, id: tap.id, sealed: seal(key, tap), offset: this.world.clock.offset }));
+      const back = rows.map(({ tap }) => ({
+        account,
+        stream,
+        id: tap.id,
+        sealed: seal(key, tap),
+        offset: this.world.clock.offset,
+      }));
       await this.database.waiting.bulkAdd(back as WaitingRow[]);
       await this.database.aside.where('[account+stream]').equals([account, stream]).delete();
     });
@@ -180,7 +206,10 @@ export class Outbox<T extends Tap, Answer> {
     return row ? unseal<D>(this.owner.key, row.sealed) : null;
   }
 
-  /** Is told of taps that the server has, before they leave the outbox, so that no tap is ever in neither place. Answers how to stop. */
+  /**
+   * Is told of taps that the server has, before they leave the outbox, so that no tap is ever in neither
+   * place. Answers how to stop.
+   */
   whenSent(stream: string, listener: Listener<T, Answer>): () => void {
     let all = this.listeners.get(stream);
     if (!all) this.listeners.set(stream, (all = new Set()));
@@ -188,7 +217,9 @@ export class Outbox<T extends Tap, Answer> {
     return () => void all.delete(listener);
   }
 
-  /** Tries to send now what waits, of one stream or of all. Resolves when it is sent or sending has stopped. */
+  /**
+   * Tries to send now what waits, of one stream or of all. Resolves when it is sent or sending has stopped.
+   */
   async flush(stream?: string): Promise<void> {
     const streams = stream === undefined ? await this.streams() : [stream];
     await Promise.all(streams.map((each) => this.push(each, true)));
@@ -210,7 +241,10 @@ export class Outbox<T extends Tap, Answer> {
   }
 
   private rows(stream: string): Promise<WaitingRow[]> {
-    return this.database.waiting.where('[account+stream]').equals([this.owner!.account, stream]).sortBy('seq');
+    return this.database.waiting
+      .where('[account+stream]')
+      .equals([this.owner!.account, stream])
+      .sortBy('seq');
   }
 
   private async streams(): Promise<string[]> {
@@ -235,12 +269,25 @@ export class Outbox<T extends Tap, Answer> {
     if (!lane)
       this.lanes.set(
         stream,
-        (lane = { delay: 0, cancel: null, running: null, singly: 0, failures: new Map(), passed: new Set(), redated: new Set(), offline: false, held: false }),
+        (lane = {
+          delay: 0,
+          cancel: null,
+          running: null,
+          singly: 0,
+          failures: new Map(),
+          passed: new Set(),
+          redated: new Set(),
+          offline: false,
+          held: false,
+        }),
       );
     return lane;
   }
 
-  /** Starts sending a stream, unless it is being sent, or waits for its next try and nobody asked for one `now`. */
+  /**
+   * Starts sending a stream, unless it is being sent, or waits for its next try and nobody asked for one
+   * `now`.
+   */
   private push(stream: string, now = false): Promise<void> {
     if (!this.owner || this.barred) return Promise.resolve();
     const lane = this.lane(stream);
@@ -277,7 +324,10 @@ export class Outbox<T extends Tap, Answer> {
         await this.database.waiting.bulkDelete(batch.map((row) => row.seq));
         await this.went(stream, lane, owner);
       } catch (error) {
-        const refusal = error instanceof SendError ? error.refusal : { status: 0, code: 'offline', detail: error instanceof Error ? error.message : String(error) };
+        const refusal =
+          error instanceof SendError
+            ? error.refusal
+            : { status: 0, code: 'offline', detail: error instanceof Error ? error.message : String(error) };
         if (this.owner !== owner || !(await this.refused(owner, stream, lane, batch, refusal))) return;
       }
     }
@@ -291,14 +341,24 @@ export class Outbox<T extends Tap, Answer> {
     if (lane.passed.size > 0 && this.owner === owner) {
       // Others go through, so those passed over are what the server fails on.
       const rows = (await this.rows(stream)).filter((row) => lane.passed.has(row.id));
-      await this.setAside(owner, rows, { status: 500, code: 'unexpected', detail: 'The server failed on this each time, while others went through.' });
+      await this.setAside(owner, rows, {
+        status: 500,
+        code: 'unexpected',
+        detail: 'The server failed on this each time, while others went through.',
+      });
       lane.passed.clear();
     }
     await this.recount();
   }
 
   /** Deals with a refusal. Answers whether to go on at once. */
-  private async refused(owner: { account: string; key: Uint8Array }, stream: string, lane: Lane, batch: readonly WaitingRow[], refusal: Refusal): Promise<boolean> {
+  private async refused(
+    owner: { account: string; key: Uint8Array },
+    stream: string,
+    lane: Lane,
+    batch: readonly WaitingRow[],
+    refusal: Refusal,
+  ): Promise<boolean> {
     const { status, code } = refusal;
     lane.offline = status === 0;
     if (code === 'not-signed-in' || code === 'wrong-account') {
@@ -361,10 +421,19 @@ export class Outbox<T extends Tap, Answer> {
     this.world.changed();
   }
 
-  private async setAside(owner: { account: string; key: Uint8Array }, rows: readonly WaitingRow[], refusal: Refusal): Promise<void> {
+  private async setAside(
+    owner: { account: string; key: Uint8Array },
+    rows: readonly WaitingRow[],
+    refusal: Refusal,
+  ): Promise<void> {
     await this.database.transaction('rw', this.database.waiting, this.database.aside, async () => {
       await this.database.aside.bulkPut(
-        rows.map(({ id, account, stream, sealed }) => ({ id, account, stream, sealed: seal(owner.key, { tap: unseal<T>(owner.key, sealed), refusal }) })),
+        rows.map(({ id, account, stream, sealed }) => ({
+          id,
+          account,
+          stream,
+          sealed: seal(owner.key, { tap: unseal<T>(owner.key, sealed), refusal }),
+        })),
       );
       await this.database.waiting.bulkDelete(rows.map((row) => row.seq));
     });
@@ -372,7 +441,11 @@ export class Outbox<T extends Tap, Answer> {
   }
 
   /** Dates taps anew by what the clock has learnt since they were made. False where that changes nothing. */
-  private async redate(owner: { account: string; key: Uint8Array }, lane: Lane, rows: readonly WaitingRow[]): Promise<boolean> {
+  private async redate(
+    owner: { account: string; key: Uint8Array },
+    lane: Lane,
+    rows: readonly WaitingRow[],
+  ): Promise<boolean> {
     const { offset } = this.world.clock;
     const stale = rows.filter((row) => Math.abs(offset - row.offset) >= 1000 && !lane.redated.has(row.id));
     for (const row of stale) {

@@ -8,7 +8,10 @@ function offer(worker: ServiceWorker): void {
   ready.value = true;
 }
 
-/** Registers the worker that opens the application without a network. A newer one waits until somebody takes it up. */
+/**
+ * Registers the worker that opens the application without a network. A newer one waits until somebody takes
+ * it up.
+ */
 export async function registerWorker(): Promise<void> {
   const registration = await navigator.serviceWorker.register('/sw.js');
   // Without a controller this is the first visit, and nothing older runs.

@@ -1,9 +1,9 @@
 import { routes, type RouteAnswer, type SessionAccount } from '@rounds/contract';
-import type { DeviceEventBody } from '@rounds/core';
+import type { DeviceEventBody } from '@rounds/core/evaluation';
 import { defineStore } from 'pinia';
 import { v4 as uuidv4 } from 'uuid';
 import { ref } from 'vue';
-import { ApiProblem, call } from '../house/api';
+import { ApiProblem, call } from './api';
 import { clock } from './clock';
 import { DeviceDatabase } from './db';
 import { Outbox, SendError, type World } from './outbox';
@@ -43,7 +43,10 @@ export const useOutbox = defineStore('outbox', () => {
   const world: World<DeviceEvent, Sent> = {
     async send(account, stream, events) {
       try {
-        const sent = await call(routes.appendEvents, { params: { id: stream }, body: { device: deviceName(), as: account, events: [...events] } });
+        const sent = await call(routes.appendEvents, {
+          params: { id: stream },
+          body: { device: deviceName(), as: account, events: [...events] },
+        });
         lastSent.value = instantNow();
         return sent;
       } catch (error) {
@@ -56,7 +59,8 @@ export const useOutbox = defineStore('outbox', () => {
       const timer = setTimeout(then, milliseconds);
       return () => clearTimeout(timer);
     },
-    // Web Locks are missing where the page came over plain HTTP from another host; then this tab sends on its own.
+    // Web Locks are missing where the page came over plain HTTP from another host; then this tab sends on
+    // its own.
     alone: (name, work) => ('locks' in navigator ? navigator.locks.request(name, work) : work()),
     changed() {
       waiting.value = outbox.counts.waiting;
@@ -73,7 +77,10 @@ export const useOutbox = defineStore('outbox', () => {
     await outbox.signIn(account.id, readKey(account.deviceKey));
   }
 
-  /** Taps that the version before left open on this device are those of whoever was signed in with it last, and of nobody else. */
+  /**
+   * Taps that the version before left open on this device are those of whoever was signed in with it last,
+   * and of nobody else.
+   */
   async function adoptEarlier(account: SessionAccount): Promise<void> {
     if (localStorage.getItem(EARLIER_OWNER) !== account.id) return;
     const rows = await database.earlier.orderBy('seq').toArray();
@@ -81,7 +88,13 @@ export const useOutbox = defineStore('outbox', () => {
     const key = readKey(account.deviceKey);
     await database.transaction('rw', database.earlier, database.waiting, async () => {
       await database.waiting.bulkAdd(
-        rows.map(({ evaluationId, event }) => ({ account: account.id, stream: evaluationId, id: event.id, sealed: seal(key, event), offset: 0 })) as never[],
+        rows.map(({ evaluationId, event }) => ({
+          account: account.id,
+          stream: evaluationId,
+          id: event.id,
+          sealed: seal(key, event),
+          offset: 0,
+        })) as never[],
       );
       await database.earlier.clear();
     });
@@ -95,14 +108,16 @@ export const useOutbox = defineStore('outbox', () => {
     held,
     signIn,
     signOut: () => outbox.signOut(),
-    put: (stream: string, events: readonly DeviceEvent[]) => outbox.put(stream, structuredClone(events) as DeviceEvent[]),
+    put: (stream: string, events: readonly DeviceEvent[]) =>
+      outbox.put(stream, structuredClone(events) as DeviceEvent[]),
     of: (stream: string) => outbox.waiting(stream),
     setAside: (stream: string) => outbox.aside(stream),
     unsent: (stream: string) => outbox.unsent(stream),
     drop: (stream: string) => outbox.drop(stream),
     retry: (stream: string) => outbox.retry(stream),
     flush: (stream?: string) => outbox.flush(stream),
-    whenSent: (stream: string, listener: (sent: Sent, events: readonly DeviceEvent[]) => Promise<void>) => outbox.whenSent(stream, listener),
+    whenSent: (stream: string, listener: (sent: Sent, events: readonly DeviceEvent[]) => Promise<void>) =>
+      outbox.whenSent(stream, listener),
     keepDraft: (stream: string, draft: unknown) => outbox.keepDraft(stream, draft),
     draft: <D>(stream: string) => outbox.draft<D>(stream),
   };

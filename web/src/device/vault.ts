@@ -1,14 +1,19 @@
 import { xchacha20poly1305 } from '@noble/ciphers/chacha.js';
 import { randomBytes } from '@noble/ciphers/utils.js';
 
-/** What an account's key seals; only the same key opens it (XChaCha20-Poly1305; works over plain HTTP too, where the browser's own has none). */
+/**
+ * What an account's key seals; only the same key opens it (XChaCha20-Poly1305; works over plain HTTP too,
+ * where the browser's own has none).
+ */
 export type Sealed = Uint8Array;
 
 const NONCE = 24;
 
 /** The key of an account as its session gives it: base64url, 32 bytes. */
 export function readKey(text: string): Uint8Array {
-  const bytes = Uint8Array.from(atob(text.replace(/-/g, '+').replace(/_/g, '/')), (each) => each.charCodeAt(0));
+  const bytes = Uint8Array.from(atob(text.replace(/-/g, '+').replace(/_/g, '/')), (each) =>
+    each.charCodeAt(0),
+  );
   if (bytes.length !== 32) throw new RangeError('a device key has 32 bytes');
   return bytes;
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { GRADE_FILL, sectorPath, type Grade } from '@rounds/core';
+import type { Grade } from '@rounds/core/catalogue';
+import { GRADE_FILL, sectorPath } from '@rounds/core/drawing';
 
 /** A grade as a disc: how full, how bad. Decorative beside its word; give `label` where it stands alone. */
 withDefaults(defineProps<{ grade: Grade; size?: number; label?: string }>(), { size: 22 });

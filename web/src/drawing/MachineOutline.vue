@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { outlineDrawing } from '@rounds/core';
+import { outlineDrawing } from '@rounds/core/drawing';
 import { computed } from 'vue';
 
 /** A machine from above, to scale, as a picture of its own or as a group inside a larger drawing (`bare`). */
@@ -20,10 +20,22 @@ const stroke = computed(() => props.line ?? side.value / 130);
 
 <template>
   <g v-if="bare" class="machine">
-    <path v-for="(each, i) in drawing.paths" :key="i" :d="each.d" :class="[each.tone, { open: !each.solid }]" :stroke-width="stroke" />
+    <path
+      v-for="(each, i) in drawing.paths"
+      :key="i"
+      :d="each.d"
+      :class="[each.tone, { open: !each.solid }]"
+      :stroke-width="stroke"
+    />
   </g>
   <svg v-else class="machine" :viewBox="box" :width="size" :height="size" aria-hidden="true">
-    <path v-for="(each, i) in drawing.paths" :key="i" :d="each.d" :class="[each.tone, { open: !each.solid }]" :stroke-width="stroke" />
+    <path
+      v-for="(each, i) in drawing.paths"
+      :key="i"
+      :d="each.d"
+      :class="[each.tone, { open: !each.solid }]"
+      :stroke-width="stroke"
+    />
   </svg>
 </template>
 

@@ -1,34 +1,43 @@
 <script setup lang="ts">
-import { NAME_SIZE, ringLayout, type Pack, type RingNode } from '@rounds/core';
+import type { Pack } from '@rounds/core/catalogue';
+import { NAME_SIZE, ringLayout, type RingNode } from '@rounds/core/drawing';
+import type { StationMark } from '@rounds/core/evaluation';
 import { computed } from 'vue';
 import MachineOutline from './MachineOutline.vue';
 
-/** How a station stands in a round. */
-export interface StationMark {
-  /** Checks claimed and in all. */
-  done: number;
-  total: number;
-  state: 'untouched' | 'begun' | 'complete' | 'gap';
+/** How a station stands: as in a round under way, or left out when it was never reached. */
+export type RingMark = Omit<StationMark, 'state' | 'faults'> & {
+  state: StationMark['state'] | 'gap';
   faults?: number;
-}
+};
 
 /**
- * The plan ring: the machine from above, to scale, with its stations on the walking line and the off-line ones on short spurs.
+ * The plan ring: the machine from above, to scale, with its stations on the walking line and the off-line
+ * ones on short spurs.
  * The walked part of the line fills; a gap stays visible. Takes plain data, emits the station touched.
  */
 const props = withDefaults(
   defineProps<{
     plan: Pack['plan'];
-    marks?: Record<string, StationMark>;
+    marks?: Record<string, RingMark>;
     walked?: readonly string[];
     current?: string | null;
     gaps?: readonly string[];
-    /** Stations to show; all when absent. */ only?: readonly string[] | undefined;
+    /** Stations to show; all when absent. */
+    only?: readonly string[] | undefined;
     interactive?: boolean;
     small?: boolean;
     title: string;
   }>(),
-  { marks: () => ({}), walked: () => [], current: null, gaps: () => [], only: undefined, interactive: false, small: false },
+  {
+    marks: () => ({}),
+    walked: () => [],
+    current: null,
+    gaps: () => [],
+    only: undefined,
+    interactive: false,
+    small: false,
+  },
 );
 const emit = defineEmits<{ station: [id: string] }>();
 
@@ -52,14 +61,28 @@ const stretches = computed(() => {
 
 const spoken = (node: RingNode) => {
   const mark = props.marks[node.id];
-  return mark ? `${node.name}: ${mark.done} of ${mark.total} checks${mark.faults ? `, ${mark.faults} reported` : ''}` : node.name;
+  return mark
+    ? `${node.name}: ${mark.done} of ${mark.total} checks${mark.faults ? `, ${mark.faults} reported` : ''}`
+    : node.name;
 };
 const circumference = 2 * Math.PI;
 </script>
 
 <template>
-  <svg class="plan" :class="{ interactive }" :viewBox="box" :role="interactive ? 'group' : 'img'" :aria-label="title" preserveAspectRatio="xMidYMid meet">
-    <path :d="path" class="line" :stroke-width="unit * 0.16" :stroke-dasharray="`${unit * 0.42} ${unit * 0.34}`" />
+  <svg
+    class="plan"
+    :class="{ interactive }"
+    :viewBox="box"
+    :role="interactive ? 'group' : 'img'"
+    :aria-label="title"
+    preserveAspectRatio="xMidYMid meet"
+  >
+    <path
+      :d="path"
+      class="line"
+      :stroke-width="unit * 0.16"
+      :stroke-dasharray="`${unit * 0.42} ${unit * 0.34}`"
+    />
     <path
       v-for="(each, i) in stretches"
       :key="i"
@@ -86,7 +109,10 @@ const circumference = 2 * Math.PI;
       :key="node.id"
       :transform="`translate(${node.at[0]} ${node.at[1]})`"
       class="station"
-      :class="[marks[node.id]?.state ?? 'untouched', { current: current === node.id, gap: gaps.includes(node.id), spurred: node.spur }]"
+      :class="[
+        marks[node.id]?.state ?? 'untouched',
+        { current: current === node.id, gap: gaps.includes(node.id), spurred: node.spur },
+      ]"
       :role="interactive ? 'button' : undefined"
       :tabindex="interactive ? 0 : undefined"
       :aria-label="interactive ? spoken(node) : undefined"
@@ -117,7 +143,12 @@ const circumference = 2 * Math.PI;
           :text-anchor="node.label.side < 0 ? 'end' : 'start'"
           dominant-baseline="central"
         >
-          <tspan v-for="(each, i) in node.label.lines" :key="i" :x="node.label.at[0]" :y="node.label.heights[i]">
+          <tspan
+            v-for="(each, i) in node.label.lines"
+            :key="i"
+            :x="node.label.at[0]"
+            :y="node.label.heights[i]"
+          >
             {{ each }}
           </tspan>
         </text>
@@ -128,10 +159,14 @@ const circumference = 2 * Math.PI;
         :transform="`translate(${node.at[0]} ${node.at[1]})`"
         :class="[marks[node.id]?.state ?? 'untouched', { current: current === node.id }]"
       >
-        <text class="number" :font-size="unit * 0.72" text-anchor="middle" dominant-baseline="central">{{ node.order ?? node.name.slice(0, 1) }}</text>
+        <text class="number" :font-size="unit * 0.72" text-anchor="middle" dominant-baseline="central">
+          {{ node.order ?? node.name.slice(0, 1) }}
+        </text>
         <g v-if="marks[node.id]?.faults" :transform="`translate(${unit * 0.72} ${-unit * 0.72})`">
           <circle :r="unit * 0.4" class="badge" />
-          <text :font-size="unit * 0.5" text-anchor="middle" dominant-baseline="central" class="badge-text">{{ marks[node.id]!.faults }}</text>
+          <text :font-size="unit * 0.5" text-anchor="middle" dominant-baseline="central" class="badge-text">
+            {{ marks[node.id]!.faults }}
+          </text>
         </g>
       </g>
     </g>

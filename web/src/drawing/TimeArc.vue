@@ -1,11 +1,16 @@
 <script setup lang="ts">
-import { arcPath, type StandingStatus } from '@rounds/core';
+import type { StandingStatus } from '@rounds/core/certification';
+import { arcPath } from '@rounds/core/drawing';
 import { computed } from 'vue';
 
 /** What is left of a certificate: an arc that shrinks from full; a broken ring when nothing is left. */
-const props = withDefaults(defineProps<{ status: StandingStatus; share: number | null; size?: number; label?: string }>(), { size: 24 });
+const props = withDefaults(
+  defineProps<{ status: StandingStatus; share: number | null; size?: number; label?: string }>(),
+  { size: 24 },
+);
 const path = computed(() => {
-  if (props.status === 'valid' || props.status === 'due') return arcPath(12, 12, 9, 0, Math.max(0.04, Math.min(1, props.share ?? 1)));
+  if (props.status === 'valid' || props.status === 'due')
+    return arcPath(12, 12, 9, 0, Math.max(0.04, Math.min(1, props.share ?? 1)));
   if (props.status === 'in-training') return arcPath(12, 12, 9, 0, 0.06);
   return '';
 });
@@ -28,7 +33,12 @@ const broken = computed(() => ['lapsed', 'suspended', 'withdrawn', 'in-grace'].i
     <template v-if="broken">
       <path :d="arcPath(12, 12, 9, 0.08, 0.42)" fill="none" stroke="currentColor" stroke-width="3" />
       <path :d="arcPath(12, 12, 9, 0.58, 0.92)" fill="none" stroke="currentColor" stroke-width="3" />
-      <path v-if="status === 'suspended' || status === 'withdrawn'" d="M7 12h10" stroke="currentColor" stroke-width="3" />
+      <path
+        v-if="status === 'suspended' || status === 'withdrawn'"
+        d="M7 12h10"
+        stroke="currentColor"
+        stroke-width="3"
+      />
     </template>
   </svg>
 </template>

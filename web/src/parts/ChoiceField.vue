@@ -3,8 +3,16 @@ import { Select } from 'ant-design-vue';
 import type { SelectValue } from 'ant-design-vue/es/select';
 import { nextTick, onMounted, onUpdated, ref, type ComponentPublicInstance } from 'vue';
 
-/** A select whose field says its name and state to readers: the library's own leaves its input without either while the list is closed. */
-const props = defineProps<{ label: string; options: { value: string; label: string }[]; disabled?: boolean; searchable?: boolean }>();
+/**
+ * A select whose field says its name and state to readers: the library's own leaves its input without
+ * either while the list is closed.
+ */
+const props = defineProps<{
+  label: string;
+  options: { value: string; label: string }[];
+  disabled?: boolean;
+  searchable?: boolean;
+}>();
 const value = defineModel<string>('value', { required: true });
 const select = ref<ComponentPublicInstance | null>(null);
 const open = ref(false);

@@ -4,7 +4,7 @@ import { Button, Progress } from 'ant-design-vue';
 import { v4 as uuidv4 } from 'uuid';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { call, explain } from '../house/api';
+import { call, explain } from '../device/api';
 
 /** Roster import: choose a file, match its columns, see every rejected row and why, and only then write. */
 type Field = (typeof IMPORT_FIELDS)[number];
@@ -58,7 +58,8 @@ async function follow<T>(work: (job: string) => Promise<T>): Promise<T> {
   const timer = setInterval(async () => {
     try {
       const { done, total } = await call(routes.job, { params: { id: job } });
-      if (reading.value?.job === job) reading.value.percent = total === 0 ? 0 : Math.round((100 * done) / total);
+      if (reading.value?.job === job)
+        reading.value.percent = total === 0 ? 0 : Math.round((100 * done) / total);
     } catch {
       // It has ended; the answer itself is on its way.
     }
@@ -85,7 +86,9 @@ async function check() {
   problem.value = null;
   try {
     const asked = Object.keys(mapping.value).length > 0 ? { mapping: mapping.value } : {};
-    preview.value = await follow((job) => call(routes.previewImport, { body: { csv: csv.value, ...asked, job } }));
+    preview.value = await follow((job) =>
+      call(routes.previewImport, { body: { csv: csv.value, ...asked, job } }),
+    );
     mapping.value = { ...(preview.value.mapping as Record<Field, string | null>) };
   } catch (error) {
     preview.value = null;
@@ -99,7 +102,9 @@ async function write() {
   busy.value = true;
   problem.value = null;
   try {
-    written.value = await follow((job) => call(routes.importPeople, { body: { csv: csv.value, mapping: mapping.value, job } }));
+    written.value = await follow((job) =>
+      call(routes.importPeople, { body: { csv: csv.value, mapping: mapping.value, job } }),
+    );
   } catch (error) {
     problem.value = explain(error);
   } finally {
@@ -107,7 +112,9 @@ async function write() {
   }
 }
 
-const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field]).map((field) => LABELS[field].toLowerCase()));
+const unmatched = computed(() =>
+  REQUIRED.filter((field) => !mapping.value[field]).map((field) => LABELS[field].toLowerCase()),
+);
 </script>
 
 <template>
@@ -116,17 +123,27 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
     <section v-if="written" class="sheet pad stack" role="status">
       <h2>{{ written.added + written.changed }} rows written</h2>
       <p>
-        {{ written.added }} people added, {{ written.changed }} changed, {{ written.unchanged }} already as in the file, {{ written.rejectedRows }} rejected and not
-        written.
+        {{ written.added }} people added, {{ written.changed }} changed, {{ written.unchanged }} already as in
+        the file, {{ written.rejectedRows }} rejected and not written.
       </p>
       <Button type="primary" @click="router.push('/people')">Go to People</Button>
     </section>
     <template v-else>
       <section class="sheet pad stack">
         <h2>1. Choose a CSV file</h2>
-        <p class="quiet">A heading line, then one row a person, saved as "CSV UTF-8", up to 5 MB. People are matched by payroll number.</p>
+        <p class="quiet">
+          A heading line, then one row a person, saved as "CSV UTF-8", up to 5 MB. People are matched by
+          payroll number.
+        </p>
         <div class="file">
-          <label class="choose"><input class="visually-hidden" type="file" accept=".csv,text/csv,text/plain" aria-label="CSV file" @change="choose" />Choose a file</label
+          <label class="choose"
+            ><input
+              class="visually-hidden"
+              type="file"
+              accept=".csv,text/csv,text/plain"
+              aria-label="CSV file"
+              @change="choose"
+            />Choose a file</label
           ><span>{{ fileName || 'No file chosen' }}</span>
         </div>
       </section>
@@ -150,15 +167,24 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
               </select>
             </label>
           </div>
-          <p v-if="unmatched.length > 0"><span class="needs-you">Still to match</span> {{ unmatched.join(', ') }}</p>
+          <p v-if="unmatched.length > 0">
+            <span class="needs-you">Still to match</span> {{ unmatched.join(', ') }}
+          </p>
         </section>
         <section class="sheet pad stack">
           <h2>3. See what will happen</h2>
           <p>
-            <strong>{{ preview.accepted }} of {{ preview.rows }} rows will be taken:</strong> {{ preview.added }} added, {{ preview.changed }} changed,
-            {{ preview.unchanged }} unchanged. <strong>{{ preview.rejectedRows }} rejected.</strong>
+            <strong>{{ preview.accepted }} of {{ preview.rows }} rows will be taken:</strong>
+            {{ preview.added }} added, {{ preview.changed }} changed, {{ preview.unchanged }} unchanged.
+            <strong>{{ preview.rejectedRows }} rejected.</strong>
           </p>
-          <div v-if="preview.rejectedRows > 0" class="scrolls" tabindex="0" role="region" aria-label="Rows that are rejected">
+          <div
+            v-if="preview.rejectedRows > 0"
+            class="scrolls"
+            tabindex="0"
+            role="region"
+            aria-label="Rows that are rejected"
+          >
             <table class="rows" aria-label="Rejected rows">
               <thead>
                 <tr>
@@ -175,13 +201,22 @@ const unmatched = computed(() => REQUIRED.filter((field) => !mapping.value[field
                 </tr>
               </tbody>
             </table>
-            <p v-if="preview.rejectedRows > preview.rejected.length" class="quiet">and {{ preview.rejectedRows - preview.rejected.length }} more</p>
+            <p v-if="preview.rejectedRows > preview.rejected.length" class="quiet">
+              and {{ preview.rejectedRows - preview.rejected.length }} more
+            </p>
           </div>
           <div class="row">
-            <Button type="primary" size="large" :disabled="preview.added + preview.changed === 0" :loading="busy" @click="write"
+            <Button
+              type="primary"
+              size="large"
+              :disabled="preview.added + preview.changed === 0"
+              :loading="busy"
+              @click="write"
               >Write {{ preview.added + preview.changed }} rows</Button
             >
-            <span class="quiet">Nothing has been written yet. Rejected rows are left out; correct them and import again.</span>
+            <span class="quiet"
+              >Nothing has been written yet. Rejected rows are left out; correct them and import again.</span
+            >
           </div>
         </section>
       </template>

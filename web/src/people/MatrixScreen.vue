@@ -1,13 +1,16 @@
 <script setup lang="ts">
+import { STATUS_WORDS } from '@rounds/core/certification';
 import { routes, type RouteAnswer } from '@rounds/contract';
-import type { StandingStatus } from '@rounds/core';
+import type { StandingStatus } from '@rounds/core/certification';
 import { computed, onMounted, ref, watch } from 'vue';
-import StateBox from '../house/StateBox.vue';
+import StateBox from '../parts/StateBox.vue';
 import TimeArc from '../drawing/TimeArc.vue';
-import { call } from '../house/api';
-import { STATUS_WORDS } from '../house/words';
+import { call } from '../device/api';
 
-/** People x classes. Only the rows in view are in the page, so that a thousand people scroll as lightly as twenty. */
+/**
+ * People x classes. Only the rows in view are in the page, so that a thousand people scroll as lightly as
+ * twenty.
+ */
 type Matrix = RouteAnswer<typeof routes.matrix>;
 const ROW = 50;
 const data = ref<Matrix | null>(null);
@@ -25,7 +28,9 @@ let asked = 0;
 const fetching = ref(false);
 
 async function page(cursor: string | undefined, question: number): Promise<Matrix | null> {
-  const answer = await call(routes.matrix, { query: { site: site.value || undefined, team: team.value || undefined, cursor } });
+  const answer = await call(routes.matrix, {
+    query: { site: site.value || undefined, team: team.value || undefined, cursor },
+  });
   return question === asked ? answer : null;
 }
 
@@ -60,13 +65,16 @@ const ATTENTION = new Set(['due', 'in-grace', 'lapsed', 'suspended']);
 const people = computed(() => {
   const text = search.value.trim().toLowerCase();
   return (data.value?.people ?? []).filter(
-    (each) => (!text || each.name.toLowerCase().includes(text)) && (only.value === 'all' || each.cells.some((cell) => ATTENTION.has(cell[1]))),
+    (each) =>
+      (!text || each.name.toLowerCase().includes(text)) &&
+      (only.value === 'all' || each.cells.some((cell) => ATTENTION.has(cell[1]))),
   );
 });
 /** Classes that anybody stands in, the most held first. */
 const columns = computed(() => {
   const used = new Set((data.value?.people ?? []).flatMap((each) => each.cells.map((cell) => cell[0])));
-  const weight = (index: number) => data.value!.people.filter((each) => each.cells.some((cell) => cell[0] === index)).length;
+  const weight = (index: number) =>
+    data.value!.people.filter((each) => each.cells.some((cell) => cell[0] === index)).length;
   return (data.value?.classes ?? [])
     .map((each, index) => ({ ...each, index }))
     .filter((each) => used.has(each.index))
@@ -86,8 +94,12 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) =>
     ? cell[2]! > 99
       ? `${Math.round(cell[2]! / 30.4)} mo`
       : `${cell[2]} d`
-    : (({ suspended: 'susp.', 'in-training': 'train.', 'in-grace': 'grace', withdrawn: 'withdr.' } as Record<string, string>)[cell[1]] ??
-      STATUS_WORDS[cell[1] as StandingStatus].toLowerCase());
+    : ((
+        { suspended: 'susp.', 'in-training': 'train.', 'in-grace': 'grace', withdrawn: 'withdr.' } as Record<
+          string,
+          string
+        >
+      )[cell[1]] ?? STATUS_WORDS[cell[1] as StandingStatus].toLowerCase());
 </script>
 
 <template>
@@ -95,11 +107,16 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) =>
     <div class="row spread">
       <h1>
         Standing matrix
-        <span v-if="data" class="quiet">{{ people.length }} people, {{ columns.length }} classes{{ fetching ? `, fetching the rest of ${data.total}` : '' }}</span>
+        <span v-if="data" class="quiet"
+          >{{ people.length }} people, {{ columns.length }} classes{{
+            fetching ? `, fetching the rest of ${data.total}` : ''
+          }}</span
+        >
       </h1>
       <div class="row legend" aria-label="Signs">
         <span v-for="status in ['valid', 'due', 'lapsed', 'suspended', 'in-training'] as const" :key="status"
-          ><TimeArc :status="status" :share="status === 'valid' ? 0.8 : 0.1" /> {{ STATUS_WORDS[status] }}</span
+          ><TimeArc :status="status" :share="status === 'valid' ? 0.8 : 0.1" />
+          {{ STATUS_WORDS[status] }}</span
         >
       </div>
     </div>
@@ -132,7 +149,14 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) =>
         ><h2>Nobody to show</h2>
         <p>Import people first, or clear the filters.</p></template
       >
-      <div ref="frame" class="sheet frame" tabindex="0" role="region" aria-label="Standing of people in classes" @scroll="top = ($event.target as HTMLElement).scrollTop">
+      <div
+        ref="frame"
+        class="sheet frame"
+        tabindex="0"
+        role="region"
+        aria-label="Standing of people in classes"
+        @scroll="top = ($event.target as HTMLElement).scrollTop"
+      >
         <table :aria-rowcount="people.length + 1">
           <thead>
             <tr>
@@ -155,20 +179,31 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) =>
               <td
                 v-for="column in columns"
                 :key="column.id"
-                :title="each.byClass.get(column.index) ? `${each.name}, ${column.title}: ${words(each.byClass.get(column.index)!)}` : undefined"
+                :title="
+                  each.byClass.get(column.index)
+                    ? `${each.name}, ${column.title}: ${words(each.byClass.get(column.index)!)}`
+                    : undefined
+                "
               >
                 <template v-if="each.byClass.get(column.index)">
                   <TimeArc
                     :status="each.byClass.get(column.index)![1] as StandingStatus"
-                    :share="(each.byClass.get(column.index)![2] ?? 0) / (each.byClass.get(column.index)![4] ?? 1)"
+                    :share="
+                      (each.byClass.get(column.index)![2] ?? 0) / (each.byClass.get(column.index)![4] ?? 1)
+                    "
                     :size="22"
                   />
-                  <span class="brief" :class="each.byClass.get(column.index)![1]">{{ brief(each.byClass.get(column.index)!) }}</span>
+                  <span class="brief" :class="each.byClass.get(column.index)![1]">{{
+                    brief(each.byClass.get(column.index)!)
+                  }}</span>
                 </template>
               </td>
             </tr>
             <tr v-if="first + shown.length < people.length" aria-hidden="true">
-              <td :style="{ height: `${(people.length - first - shown.length) * ROW}px` }" :colspan="columns.length + 1"></td>
+              <td
+                :style="{ height: `${(people.length - first - shown.length) * ROW}px` }"
+                :colspan="columns.length + 1"
+              ></td>
             </tr>
           </tbody>
         </table>

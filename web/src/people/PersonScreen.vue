@@ -1,22 +1,32 @@
 <script setup lang="ts">
+import { OUTCOME_WORDS, PHASE_WORDS } from '@rounds/core/evaluation';
 import { routes } from '@rounds/contract';
-import { TRIGGERS, type CertificationEventBody, type Outcome } from '@rounds/core';
+import { TRIGGERS, type CertificationEventBody, STATUS_WORDS } from '@rounds/core/certification';
+import type { Outcome } from '@rounds/core/evaluation';
 import { useQuery } from '@pinia/colada';
 import { Button, Modal } from 'ant-design-vue';
 import { computed, reactive, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import StateBox from '../house/StateBox.vue';
+import StateBox from '../parts/StateBox.vue';
 import TimeArc from '../drawing/TimeArc.vue';
-import { call, explain, fileAddress } from '../house/api';
-import { useSession } from '../house/session';
-import { OUTCOME_WORDS, PHASE_WORDS, STATUS_WORDS, day } from '../house/words';
+import { call, explain, fileAddress } from '../device/api';
+import { useSession } from '../device/session';
+import { day } from '../parts/words';
 
 const session = useSession();
 const id = String(useRoute().params['id']);
-const { data, error, isPending, refetch } = useQuery({ key: ['person', id], query: () => call(routes.person, { params: { id } }) });
+const { data, error, isPending, refetch } = useQuery({
+  key: ['person', id],
+  query: () => call(routes.person, { params: { id } }),
+});
 const classes = useQuery({ key: ['classes'], query: () => call(routes.classes, {}) });
-const title = (classId: string) => classes.data.value?.classes.find((each) => each.id === classId)?.title ?? classId;
-const may = { yes: 'May operate today', supervised: 'Only under supervision', no: 'May not operate' } as const;
+const title = (classId: string) =>
+  classes.data.value?.classes.find((each) => each.id === classId)?.title ?? classId;
+const may = {
+  yes: 'May operate today',
+  supervised: 'Only under supervision',
+  no: 'May not operate',
+} as const;
 
 const open = ref(false);
 const problem = ref<string | null>(null);
@@ -74,7 +84,10 @@ async function record() {
               : { kind }
   ) as CertificationEventBody;
   try {
-    await call(routes.addCertificationEvent, { params: { id }, body: { classId: form.classId, on: form.on, body } });
+    await call(routes.addCertificationEvent, {
+      params: { id },
+      body: { classId: form.classId, on: form.on, body },
+    });
     open.value = false;
     form.words = '';
     await refetch();
@@ -92,7 +105,8 @@ async function record() {
           <div>
             <h1>{{ data.person.givenName }} {{ data.person.familyName }}</h1>
             <p class="quiet">
-              Payroll {{ data.person.payroll }}, {{ data.person.team }}, {{ data.person.site }}{{ data.person.started ? `, since ${day(data.person.started)}` : '' }}
+              Payroll {{ data.person.payroll }}, {{ data.person.team }}, {{ data.person.site
+              }}{{ data.person.started ? `, since ${day(data.person.started)}` : '' }}
             </p>
           </div>
           <div v-if="session.is('trainer', 'administrator', 'supervisor')" class="row">
@@ -100,7 +114,9 @@ async function record() {
               data.person.active ? 'Take off the roster' : 'Put back on the roster'
             }}</Button>
             <Button @click="open = true">Record an event</Button>
-            <RouterLink v-if="session.role !== 'supervisor'" :to="{ path: '/assess/new', query: { person: data.person.id } }"
+            <RouterLink
+              v-if="session.role !== 'supervisor'"
+              :to="{ path: '/assess/new', query: { person: data.person.id } }"
               ><Button type="primary">Evaluate</Button></RouterLink
             >
           </div>
@@ -110,23 +126,39 @@ async function record() {
           <strong>Off the roster.</strong> The record is kept; cards of this person no longer answer as valid.
         </p>
         <section aria-label="Standing by class">
-          <p v-if="data.standings.length === 0" class="sheet pad">Nothing on record in any class. Start with training, or take over an earlier certificate.</p>
+          <p v-if="data.standings.length === 0" class="sheet pad">
+            Nothing on record in any class. Start with training, or take over an earlier certificate.
+          </p>
           <ul class="standings">
             <li v-for="{ classId, standing } in data.standings" :key="classId" class="sheet">
-              <TimeArc :status="standing.status" :share="standing.daysLeft !== null && standing.lengthDays ? standing.daysLeft / standing.lengthDays : null" :size="64" />
+              <TimeArc
+                :status="standing.status"
+                :share="
+                  standing.daysLeft !== null && standing.lengthDays
+                    ? standing.daysLeft / standing.lengthDays
+                    : null
+                "
+                :size="64"
+              />
               <div class="grow">
                 <h2>
                   <RouterLink :to="`/classes/${classId}`">{{ title(classId) }}</RouterLink>
                 </h2>
                 <p>
-                  <strong :class="{ stopped: standing.mayOperate === 'no' && standing.status !== 'none' }">{{ may[standing.mayOperate] }}</strong>
+                  <strong :class="{ stopped: standing.mayOperate === 'no' && standing.status !== 'none' }">{{
+                    may[standing.mayOperate]
+                  }}</strong>
                   <span class="quiet">{{ STATUS_WORDS[standing.status] }}</span>
                 </p>
                 <p>{{ standing.sentence }}</p>
                 <p v-for="each in standing.reasons" :key="each" class="quiet">{{ each }}</p>
                 <p v-if="standing.next.length" class="next">Next: {{ standing.next.join('. ') }}</p>
                 <p class="quiet">
-                  {{ standing.familiarisedWith.length ? `Familiarised with ${standing.familiarisedWith.join(', ')}` : 'Not familiarised with any machine of this class' }}
+                  {{
+                    standing.familiarisedWith.length
+                      ? `Familiarised with ${standing.familiarisedWith.join(', ')}`
+                      : 'Not familiarised with any machine of this class'
+                  }}
                 </p>
               </div>
             </li>
@@ -141,11 +173,18 @@ async function record() {
               <li v-for="each in data.history" :key="each.id">
                 <span class="when">{{ day(each.on) }}</span>
                 <span class="grow"
-                  ><strong>{{ each.words }}</strong> <span class="quiet">{{ title(each.classId) }}, recorded by {{ each.by }}</span></span
+                  ><strong>{{ each.words }}</strong>
+                  <span class="quiet">{{ title(each.classId) }}, recorded by {{ each.by }}</span></span
                 >
                 <span class="row">
-                  <a v-if="each.token" :href="fileAddress(routes.card, { token: each.token })" target="_blank">Card</a>
-                  <RouterLink v-if="each.evaluation && each.kind.startsWith('evaluation')" :to="`/assess/${each.evaluation}`">Evaluation</RouterLink>
+                  <a v-if="each.token" :href="fileAddress(routes.card, { token: each.token })" target="_blank"
+                    >Card</a
+                  >
+                  <RouterLink
+                    v-if="each.evaluation && each.kind.startsWith('evaluation')"
+                    :to="`/assess/${each.evaluation}`"
+                    >Evaluation</RouterLink
+                  >
                 </span>
               </li>
             </ol>
@@ -156,7 +195,8 @@ async function record() {
             <ul v-else class="sheet history">
               <li v-for="each in data.forecast.slice(0, 12)" :key="each.classId + each.on">
                 <span class="when">{{ day(each.on) }}</span><span class="grow"
-                  ><strong>{{ title(each.classId) }}</strong> {{ STATUS_WORDS[each.status as keyof typeof STATUS_WORDS].toLowerCase() }}</span
+                  ><strong>{{ title(each.classId) }}</strong>
+                  {{ STATUS_WORDS[each.status as keyof typeof STATUS_WORDS].toLowerCase() }}</span
                 >
               </li>
             </ul>
@@ -164,8 +204,13 @@ async function record() {
             <p v-if="data.evaluations.length === 0" class="sheet pad">None made here.</p>
             <ul v-else class="sheet history">
               <li v-for="each in data.evaluations" :key="each.id">
-                <span class="when">{{ day(each.createdAt) }}</span><RouterLink class="grow" :to="`/assess/${each.id}`"
-                  >{{ each.classTitle }}, {{ each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase] }}</RouterLink
+                <span class="when">{{ day(each.createdAt) }}</span><RouterLink
+                  class="grow"
+                  :to="`/assess/${each.id}`"
+                  >{{ each.classTitle }},
+                  {{
+                    each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase]
+                  }}</RouterLink
                 ><strong>{{ each.score === null ? '' : `${each.score} %` }}</strong>
               </li>
             </ul>
@@ -178,7 +223,9 @@ async function record() {
         <label class="field"
           >Class
           <select v-model="form.classId" class="plain" required>
-            <option v-for="each in classes.data.value?.classes" :key="each.id" :value="each.id">{{ each.title }}</option>
+            <option v-for="each in classes.data.value?.classes" :key="each.id" :value="each.id">
+              {{ each.title }}
+            </option>
           </select></label
         >
         <label class="field"
@@ -187,7 +234,9 @@ async function record() {
             <option v-for="[value, name] in kinds" :key="value" :value="value">{{ name }}</option>
           </select></label
         >
-        <label class="field">On <input v-model="form.on" class="plain" type="date" required :max="session.installation?.today" /></label>
+        <label class="field"
+          >On <input v-model="form.on" class="plain" type="date" required :max="session.installation?.today"
+        /></label>
         <label v-if="form.kind === 'trigger'" class="field"
           >Trigger
           <select v-model="form.trigger" class="plain">
@@ -195,12 +244,30 @@ async function record() {
           </select></label
         >
         <label v-if="form.kind === 'hours-logged'" class="field"
-          >Hours <input v-model.number="form.hours" class="plain" type="number" min="0.25" step="0.25" required
+          >Hours
+          <input v-model.number="form.hours" class="plain" type="number" min="0.25" step="0.25" required
         /></label>
-        <label v-if="form.kind === 'certificate-recorded'" class="field">Runs to (empty: by the rules) <input v-model="form.until" class="plain" type="date" /></label>
-        <label v-if="['trigger', 'certificate-recorded', 'familiarised', 'suspended', 'reinstated', 'withdrawn'].includes(form.kind)" class="field"
+        <label v-if="form.kind === 'certificate-recorded'" class="field"
+          >Runs to (empty: by the rules) <input v-model="form.until" class="plain" type="date"
+        /></label>
+        <label
+          v-if="
+            [
+              'trigger',
+              'certificate-recorded',
+              'familiarised',
+              'suspended',
+              'reinstated',
+              'withdrawn',
+            ].includes(form.kind)
+          "
+          class="field"
           >{{ form.kind === 'familiarised' ? 'Machine' : 'In a few words' }}
-          <input v-model="form.words" class="plain" maxlength="200" :required="['familiarised', 'suspended', 'reinstated', 'withdrawn'].includes(form.kind)"
+          <input
+            v-model="form.words"
+            class="plain"
+            maxlength="200"
+            :required="['familiarised', 'suspended', 'reinstated', 'withdrawn'].includes(form.kind)"
         /></label>
         <p v-if="problem" role="alert">
           <strong>{{ problem }}</strong>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
+import { STATUS_WORDS } from '@rounds/core/certification';
 import { routes, type RouteAnswer } from '@rounds/contract';
 import { Button } from 'ant-design-vue';
 import { onMounted, ref, watch } from 'vue';
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
-import StateBox from '../house/StateBox.vue';
+import StateBox from '../parts/StateBox.vue';
 import TimeArc from '../drawing/TimeArc.vue';
-import { call, fileAddress } from '../house/api';
-import { useSession } from '../house/session';
-import { STATUS_WORDS } from '../house/words';
+import { call, fileAddress } from '../device/api';
+import { useSession } from '../device/session';
+
 import AddPerson from './AddPerson.vue';
 
 type Page = RouteAnswer<typeof routes.people>;
@@ -63,7 +64,11 @@ watch([search, site, team], () => {
   clearTimeout(typing);
   typing = setTimeout(() => {
     void router.replace({
-      query: { ...(search.value ? { search: search.value } : {}), ...(site.value ? { site: site.value } : {}), ...(team.value ? { team: team.value } : {}) },
+      query: {
+        ...(search.value ? { search: search.value } : {}),
+        ...(site.value ? { site: site.value } : {}),
+        ...(team.value ? { team: team.value } : {}),
+      },
     });
     void load();
   }, 200);
@@ -85,7 +90,9 @@ watch([search, site, team], () => {
       </div>
     </div>
     <form class="row" role="search" @submit.prevent>
-      <label class="field grow">Search by name or payroll number <input v-model="search" type="search" class="plain" maxlength="100" /></label>
+      <label class="field grow"
+        >Search by name or payroll number <input v-model="search" type="search" class="plain" maxlength="100"
+      /></label>
       <label class="field"
         >Site
         <select v-model="site" class="plain">
@@ -101,7 +108,13 @@ watch([search, site, team], () => {
         </select></label
       >
     </form>
-    <StateBox :loading="loading && !page" :error="error" :empty="rows.length === 0" what="the roster" @retry="load()">
+    <StateBox
+      :loading="loading && !page"
+      :error="error"
+      :empty="rows.length === 0"
+      what="the roster"
+      @retry="load()"
+    >
       <template #empty>
         <h2>{{ search || site || team ? 'Nobody matches' : 'The roster is empty' }}</h2>
         <p v-if="search || site || team">Clear the search or the filters.</p>
@@ -130,10 +143,19 @@ watch([search, site, team], () => {
               <td>{{ person.team }}</td>
               <td>{{ person.site }}</td>
               <td>
-                <span v-for="each in standings" :key="each.classId" class="held" :title="`${titles.get(each.classId) ?? each.classId}: ${each.standing.sentence}`">
+                <span
+                  v-for="each in standings"
+                  :key="each.classId"
+                  class="held"
+                  :title="`${titles.get(each.classId) ?? each.classId}: ${each.standing.sentence}`"
+                >
                   <TimeArc
                     :status="each.standing.status"
-                    :share="each.standing.daysLeft !== null && each.standing.lengthDays ? each.standing.daysLeft / each.standing.lengthDays : null"
+                    :share="
+                      each.standing.daysLeft !== null && each.standing.lengthDays
+                        ? each.standing.daysLeft / each.standing.lengthDays
+                        : null
+                    "
                     :label="`${titles.get(each.classId) ?? each.classId}: ${STATUS_WORDS[each.standing.status]}`"
                   />
                 </span>
@@ -144,7 +166,8 @@ watch([search, site, team], () => {
         </table>
       </div>
       <div v-if="page?.next" class="row">
-        <Button @click="load(true)">Show more</Button><span class="quiet">{{ rows.length }} of {{ page.total }}</span>
+        <Button @click="load(true)">Show more</Button
+        ><span class="quiet">{{ rows.length }} of {{ page.total }}</span>
       </div>
     </StateBox>
     <AddPerson v-model:open="adding" :sites="page?.sites ?? []" :teams="page?.teams ?? []" @added="load()" />

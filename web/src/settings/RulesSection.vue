@@ -1,22 +1,45 @@
 <script setup lang="ts">
 import { routes, type RouteAnswer } from '@rounds/contract';
-import { DEFAULT_RULES, TRIGGERS, type GivenCertificates, type RuleSet, type Trigger } from '@rounds/core';
+import {
+  DEFAULT_RULES,
+  TRIGGERS,
+  type GivenCertificates,
+  type RuleSet,
+  type Trigger,
+  STATUS_WORDS,
+  TRIGGER_NAMES,
+} from '@rounds/core/certification';
 import { useQuery } from '@pinia/colada';
-import { Alert, Button, Checkbox, DatePicker, Form, FormItem, InputNumber, Radio, RadioGroup, Table } from 'ant-design-vue';
+import {
+  Alert,
+  Button,
+  Checkbox,
+  DatePicker,
+  Form,
+  FormItem,
+  InputNumber,
+  Radio,
+  RadioGroup,
+  Table,
+} from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
-import StateBox from '../house/StateBox.vue';
+import StateBox from '../parts/StateBox.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
-import { call, explain } from '../house/api';
-import { useSession } from '../house/session';
-import { STATUS_WORDS, day } from '../house/words';
+import { call, explain } from '../device/api';
+import { useSession } from '../device/session';
+import { day } from '../parts/words';
 
 /**
- * Certification rules: for the organisation, and where a site or class has its own. New rules begin on a date and say what becomes of
- * certificates already given; who is affected is shown before they are kept.
+ * Certification rules: for the organisation, and where a site or class has its own. New rules begin on a date
+ * and say what becomes of certificates already given; who is affected is shown before they are kept.
  */
 defineProps<{ administers: boolean }>();
 const session = useSession();
-const sets = useQuery({ key: ['rules-sets'], query: () => call(routes.rulesSets, {}), enabled: () => session.is('trainer', 'supervisor', 'administrator') });
+const sets = useQuery({
+  key: ['rules-sets'],
+  query: () => call(routes.rulesSets, {}),
+  enabled: () => session.is('trainer', 'supervisor', 'administrator'),
+});
 const inForce = useQuery({ key: ['rules'], query: () => call(routes.rules, {}) });
 
 const EVERYWHERE = '';
@@ -31,13 +54,17 @@ const busy = ref(false);
 
 /** The newest rule set of the scope that is chosen, else that of the organisation. */
 const base = computed(() => {
-  const of = sets.data.value?.sets.find((each) => (each.site ?? EVERYWHERE) === site.value && (each.classId ?? EVERYWHERE) === classId.value);
+  const of = sets.data.value?.sets.find(
+    (each) => (each.site ?? EVERYWHERE) === site.value && (each.classId ?? EVERYWHERE) === classId.value,
+  );
   return of?.rules ?? inForce.data.value?.rules ?? null;
 });
 const overridden = computed(() =>
   Boolean(
     (site.value || classId.value) &&
-    sets.data.value?.sets.find((each) => (each.site ?? EVERYWHERE) === site.value && (each.classId ?? EVERYWHERE) === classId.value)?.rules,
+    sets.data.value?.sets.find(
+      (each) => (each.site ?? EVERYWHERE) === site.value && (each.classId ?? EVERYWHERE) === classId.value,
+    )?.rules,
   ),
 );
 watch(
@@ -50,27 +77,41 @@ watch(
 );
 watch([edited, from, given], () => (preview.value = null), { deep: true });
 
-const NUMBERS: readonly { key: 'validMonths' | 'leadDays' | 'graceDays' | 'keepAnniversaryDays'; name: string; unit: string; max: number; min: number }[] = [
+const NUMBERS: readonly {
+  key: 'validMonths' | 'leadDays' | 'graceDays' | 'keepAnniversaryDays';
+  name: string;
+  unit: string;
+  max: number;
+  min: number;
+}[] = [
   { key: 'validMonths', name: 'A certificate holds', unit: 'months', min: 1, max: 120 },
   { key: 'leadDays', name: 'Counts as due before its end', unit: 'days', min: 0, max: 365 },
   { key: 'graceDays', name: 'Grace after its end, supervised', unit: 'days', min: 0, max: 365 },
-  { key: 'keepAnniversaryDays', name: 'Renewal keeps the anniversary', unit: 'days before', min: 0, max: 365 },
+  {
+    key: 'keepAnniversaryDays',
+    name: 'Renewal keeps the anniversary',
+    unit: 'days before',
+    min: 0,
+    max: 365,
+  },
 ];
 const GIVEN: readonly { value: GivenCertificates; name: string; says: string }[] = [
-  { value: 'keep', name: 'They keep their end', says: 'Each runs to the day on its card. Notice, grace, age, medical and hours follow the new rules.' },
-  { value: 'at-renewal', name: 'They change at renewal', says: 'Everything stays as it was until the person is evaluated again.' },
-  { value: 'at-once', name: 'They change at once', says: 'Their end is counted anew from their date. Nothing before the new rules begin changes.' },
+  {
+    value: 'keep',
+    name: 'They keep their end',
+    says: 'Each runs to the day on its card. Notice, grace, age, medical and hours follow the new rules.',
+  },
+  {
+    value: 'at-renewal',
+    name: 'They change at renewal',
+    says: 'Everything stays as it was until the person is evaluated again.',
+  },
+  {
+    value: 'at-once',
+    name: 'They change at once',
+    says: 'Their end is counted anew from their date. Nothing before the new rules begin changes.',
+  },
 ];
-const TRIGGER_NAMES: Readonly<Record<Trigger, string>> = {
-  incident: 'Incident',
-  'near-miss': 'Near miss',
-  'unsafe-act': 'Unsafe act seen',
-  'poor-evaluation': 'Poor evaluation',
-  'different-type': 'Different type of machine',
-  'equipment-modified': 'Equipment modified',
-  'workplace-changed': 'Workplace changed',
-  'long-absence': 'Long absence',
-};
 const effectOf = (trigger: Trigger) => {
   const effect = edited.value!.triggers[trigger];
   return typeof effect === 'string' ? effect : 'due';
@@ -84,7 +125,13 @@ const daysOf = (trigger: Trigger) => {
 };
 const whole = (value: unknown) => (typeof value === 'number' ? Math.round(value) : null);
 
-const body = (rules: RuleSet | null) => ({ site: site.value || null, classId: classId.value || null, effectiveFrom: from.value, rules, given: given.value });
+const body = (rules: RuleSet | null) => ({
+  site: site.value || null,
+  classId: classId.value || null,
+  effectiveFrom: from.value,
+  rules,
+  given: given.value,
+});
 async function act(what: () => Promise<void>) {
   busy.value = true;
   said.value = null;
@@ -104,7 +151,11 @@ const look = () =>
 const keep = (rules: RuleSet | null) =>
   act(async () => {
     await call(routes.setRules, { body: body(rules) });
-    said.value = { type: 'success', message: 'The new rules are kept', description: `They begin on ${day(from.value)}. Earlier ones stay on record.` };
+    said.value = {
+      type: 'success',
+      message: 'The new rules are kept',
+      description: `They begin on ${day(from.value)}. Earlier ones stay on record.`,
+    };
     preview.value = null;
     await Promise.all([sets.refetch(), inForce.refetch()]);
   });
@@ -118,34 +169,58 @@ type Effect = RouteAnswer<typeof routes.previewRules>['rows'][number];
 const stands = (then: Effect['before']) =>
   `${STATUS_WORDS[then.status]}${then.until ? `, until ${day(then.until)}` : ''}${then.mayOperate === 'yes' ? '' : `, may operate: ${then.mayOperate}`}`;
 const scopeWords = (each: { site: string | null; classId: string | null }) =>
-  [each.classId ? (sets.data.value?.classes.find((c) => c.id === each.classId)?.title ?? each.classId) : null, each.site].filter(Boolean).join(' at ') ||
-  'The organisation';
+  [
+    each.classId
+      ? (sets.data.value?.classes.find((c) => c.id === each.classId)?.title ?? each.classId)
+      : null,
+    each.site,
+  ]
+    .filter(Boolean)
+    .join(' at ') || 'The organisation';
 </script>
 
 <template>
   <section class="sheet pad stack" aria-label="Certification rules">
     <h2>
-      Certification rules <span v-if="inForce.data.value" class="quiet">the organisation's in force since {{ day(inForce.data.value.effectiveFrom) }}</span>
+      Certification rules
+      <span v-if="inForce.data.value" class="quiet"
+        >the organisation's in force since {{ day(inForce.data.value.effectiveFrom) }}</span
+      >
     </h2>
-    <StateBox :loading="inForce.isPending.value" :error="inForce.error.value" what="the rules" @retry="inForce.refetch()">
+    <StateBox
+      :loading="inForce.isPending.value"
+      :error="inForce.error.value"
+      what="the rules"
+      @retry="inForce.refetch()"
+    >
       <Form v-if="edited" layout="vertical" @submit.prevent="look">
         <div v-if="administers" class="grid">
           <FormItem label="Rules of site"
             ><ChoiceField
               v-model:value="site"
               label="Rules of site"
-              :options="[{ value: '', label: 'Every site' }, ...(sets.data.value?.sites ?? []).map((each) => ({ value: each, label: each }))]"
+              :options="[
+                { value: '', label: 'Every site' },
+                ...(sets.data.value?.sites ?? []).map((each) => ({ value: each, label: each })),
+              ]"
           /></FormItem>
           <FormItem label="Rules of class"
             ><ChoiceField
               v-model:value="classId"
               searchable
               label="Rules of class"
-              :options="[{ value: '', label: 'Every class' }, ...(sets.data.value?.classes ?? []).map((each) => ({ value: each.id, label: each.title }))]"
+              :options="[
+                { value: '', label: 'Every class' },
+                ...(sets.data.value?.classes ?? []).map((each) => ({ value: each.id, label: each.title })),
+              ]"
           /></FormItem>
         </div>
         <p v-if="site || classId" class="quiet">
-          {{ overridden ? 'This site or class has rules of its own.' : 'No rules of its own yet: the organisation’s hold and are shown to start from.' }}
+          {{
+            overridden
+              ? 'This site or class has rules of its own.'
+              : 'No rules of its own yet: the organisation’s hold and are shown to start from.'
+          }}
         </p>
         <div class="grid">
           <FormItem v-for="each in NUMBERS" :key="each.key" :label="each.name"
@@ -185,19 +260,34 @@ const scopeWords = (each: { site: string | null; classId: string | null }) =>
           /></FormItem>
         </div>
         <div class="checks">
-          <Checkbox v-model:checked="edited.requireTheory" :disabled="!administers">Theory must be passed before a pass certifies</Checkbox>
-          <Checkbox v-model:checked="edited.requireDrill" :disabled="!administers">The drill standard must be met before a pass certifies</Checkbox>
-          <Checkbox v-model:checked="edited.endOfMonth" :disabled="!administers">Certificates run to the end of their last month</Checkbox>
+          <Checkbox v-model:checked="edited.requireTheory" :disabled="!administers"
+            >Theory must be passed before a pass certifies</Checkbox
+          >
+          <Checkbox v-model:checked="edited.requireDrill" :disabled="!administers"
+            >The drill standard must be met before a pass certifies</Checkbox
+          >
+          <Checkbox v-model:checked="edited.endOfMonth" :disabled="!administers"
+            >Certificates run to the end of their last month</Checkbox
+          >
           <Checkbox
             :checked="edited.recency !== null"
             :disabled="!administers"
-            @change="edited.recency = ($event.target as HTMLInputElement).checked ? { hours: 20, months: 12 } : null"
+            @change="
+              edited.recency = ($event.target as HTMLInputElement).checked ? { hours: 20, months: 12 } : null
+            "
             >Hours must be logged to go on operating</Checkbox
           >
         </div>
         <div v-if="edited.recency" class="grid">
           <FormItem label="At least"
-            ><InputNumber v-model:value="edited.recency.hours" :min="1" :max="5000" addon-after="hours" :disabled="!administers" size="large" aria-label="At least hours"
+            ><InputNumber
+              v-model:value="edited.recency.hours"
+              :min="1"
+              :max="5000"
+              addon-after="hours"
+              :disabled="!administers"
+              size="large"
+              aria-label="At least hours"
           /></FormItem>
           <FormItem label="Within the last"
             ><InputNumber
@@ -243,7 +333,13 @@ const scopeWords = (each: { site: string | null; classId: string | null }) =>
         <template v-if="administers">
           <div class="grid">
             <FormItem label="They begin on" html-for="rules-begin"
-              ><DatePicker id="rules-begin" v-model:value="from" value-format="YYYY-MM-DD" format="D MMMM YYYY" :allow-clear="false" size="large"
+              ><DatePicker
+                id="rules-begin"
+                v-model:value="from"
+                value-format="YYYY-MM-DD"
+                format="D MMMM YYYY"
+                :allow-clear="false"
+                size="large"
             /></FormItem>
           </div>
           <FormItem label="Certificates already given">
@@ -254,17 +350,36 @@ const scopeWords = (each: { site: string | null; classId: string | null }) =>
             </RadioGroup>
           </FormItem>
           <div class="row">
-            <Button html-type="submit" type="primary" size="large" :loading="busy">Look who is affected</Button>
-            <Button v-if="overridden" size="large" :disabled="busy" @click="keep(null)">Back to the wider rules from that day</Button>
-            <Button size="large" :disabled="busy" @click="edited = JSON.parse(JSON.stringify(DEFAULT_RULES))">Start from the shipped rules</Button>
+            <Button html-type="submit" type="primary" size="large" :loading="busy"
+              >Look who is affected</Button
+            >
+            <Button v-if="overridden" size="large" :disabled="busy" @click="keep(null)"
+              >Back to the wider rules from that day</Button
+            >
+            <Button size="large" :disabled="busy" @click="edited = JSON.parse(JSON.stringify(DEFAULT_RULES))"
+              >Start from the shipped rules</Button
+            >
           </div>
         </template>
         <p class="quiet">The employer's rules and local law decide these figures.</p>
       </Form>
     </StateBox>
-    <Alert v-if="said" :type="said.type" :message="said.message" :description="said.description" show-icon role="status" />
+    <Alert
+      v-if="said"
+      :type="said.type"
+      :message="said.message"
+      :description="said.description"
+      show-icon
+      role="status"
+    />
     <section v-if="preview" class="stack" aria-label="Who is affected">
-      <h3>{{ preview.affected === 0 ? `Nobody stands otherwise on ${day(preview.on)}` : `${preview.affected} standings change on ${day(preview.on)}` }}</h3>
+      <h3>
+        {{
+          preview.affected === 0
+            ? `Nobody stands otherwise on ${day(preview.on)}`
+            : `${preview.affected} standings change on ${day(preview.on)}`
+        }}
+      </h3>
       <Table
         v-if="preview.affected > 0"
         :columns="columns"
@@ -279,7 +394,9 @@ const scopeWords = (each: { site: string | null; classId: string | null }) =>
           <template v-else-if="column.key === 'after'">{{ stands(record.after) }}</template>
         </template>
       </Table>
-      <p v-if="preview.affected > preview.rows.length" class="quiet">and {{ preview.affected - preview.rows.length }} more</p>
+      <p v-if="preview.affected > preview.rows.length" class="quiet">
+        and {{ preview.affected - preview.rows.length }} more
+      </p>
       <div>
         <Button type="primary" size="large" :loading="busy" @click="keep(edited)">Keep these rules</Button>
       </div>
@@ -288,8 +405,9 @@ const scopeWords = (each: { site: string | null; classId: string | null }) =>
       <summary>Every rule set that was made ({{ sets.data.value.sets.length }})</summary>
       <ul>
         <li v-for="each in sets.data.value.sets" :key="each.id">
-          <strong>{{ scopeWords(each) }}</strong>, from {{ day(each.effectiveFrom) }}: {{ each.rules ? `${each.rules.validMonths} months` : 'back to the wider rules' }},
-          certificates already given
+          <strong>{{ scopeWords(each) }}</strong>, from {{ day(each.effectiveFrom) }}:
+          {{ each.rules ? `${each.rules.validMonths} months` : 'back to the wider rules' }}, certificates
+          already given
           {{
             GIVEN.find((g) => g.value === each.given)!
               .name.replace('They ', '')

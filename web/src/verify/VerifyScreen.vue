@@ -2,13 +2,16 @@
 import { routes } from '@rounds/contract';
 import { useQuery } from '@pinia/colada';
 import { useRoute } from 'vue-router';
-import StateBox from '../house/StateBox.vue';
-import { call } from '../house/api';
-import { day } from '../house/words';
+import StateBox from '../parts/StateBox.vue';
+import { call } from '../device/api';
+import { day } from '../parts/words';
 
 /** What a scanned card answers: valid or not valid today, and nothing about the person. */
 const token = String(useRoute().params['token']);
-const { data, error, isPending, refetch } = useQuery({ key: ['verify', token], query: () => call(routes.verify, { params: { token } }) });
+const { data, error, isPending, refetch } = useQuery({
+  key: ['verify', token],
+  query: () => call(routes.verify, { params: { token } }),
+});
 </script>
 
 <template>
@@ -16,10 +19,28 @@ const { data, error, isPending, refetch } = useQuery({ key: ['verify', token], q
     <StateBox :loading="isPending" :error="error" what="this card" @retry="refetch()">
       <div v-if="data" class="answer" role="status">
         <svg viewBox="0 0 120 120" width="180" height="180" aria-hidden="true">
-          <circle v-if="data.valid" cx="60" cy="60" r="48" fill="none" stroke="var(--petrol)" stroke-width="14" />
+          <circle
+            v-if="data.valid"
+            cx="60"
+            cy="60"
+            r="48"
+            fill="none"
+            stroke="var(--petrol)"
+            stroke-width="14"
+          />
           <template v-else>
-            <path d="M84.600 18.800A48 48 0 0 1 84.600 101.200" fill="none" stroke="var(--crimson)" stroke-width="14" />
-            <path d="M35.400 101.200A48 48 0 0 1 35.400 18.800" fill="none" stroke="var(--crimson)" stroke-width="14" />
+            <path
+              d="M84.600 18.800A48 48 0 0 1 84.600 101.200"
+              fill="none"
+              stroke="var(--crimson)"
+              stroke-width="14"
+            />
+            <path
+              d="M35.400 101.200A48 48 0 0 1 35.400 18.800"
+              fill="none"
+              stroke="var(--crimson)"
+              stroke-width="14"
+            />
             <path d="M40 60h40" stroke="var(--crimson)" stroke-width="12" />
           </template>
         </svg>

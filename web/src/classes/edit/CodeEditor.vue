@@ -1,17 +1,43 @@
 <script setup lang="ts">
-import { autocompletion, closeBrackets, closeBracketsKeymap, completionKeymap, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
+import {
+  autocompletion,
+  closeBrackets,
+  closeBracketsKeymap,
+  completionKeymap,
+  type CompletionContext,
+  type CompletionResult,
+} from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
 import { yaml } from '@codemirror/lang-yaml';
-import { bracketMatching, defaultHighlightStyle, foldGutter, foldKeymap, HighlightStyle, indentOnInput, indentUnit, syntaxHighlighting } from '@codemirror/language';
+import {
+  bracketMatching,
+  defaultHighlightStyle,
+  foldGutter,
+  foldKeymap,
+  HighlightStyle,
+  indentOnInput,
+  indentUnit,
+  syntaxHighlighting,
+} from '@codemirror/language';
 import { lintGutter, lintKeymap, setDiagnostics, type Diagnostic } from '@codemirror/lint';
 import { EditorState } from '@codemirror/state';
-import { drawSelection, EditorView, highlightActiveLine, highlightActiveLineGutter, keymap, lineNumbers } from '@codemirror/view';
-import { packJsonSchema, type PackError } from '@rounds/core';
+import {
+  drawSelection,
+  EditorView,
+  highlightActiveLine,
+  highlightActiveLineGutter,
+  keymap,
+  lineNumbers,
+} from '@codemirror/view';
+import { packJsonSchema, type PackError } from '@rounds/core/catalogue';
 import { tags } from '@lezer/highlight';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { schemaAt, valuesOf, yamlPlace, type SchemaNode } from './yamlContext';
 
-/** A YAML editor that knows the pack schema: keys and values are offered while typing, errors stand at their lines. */
+/**
+ * A YAML editor that knows the pack schema: keys and values are offered while typing, errors stand at their
+ * lines.
+ */
 const props = defineProps<{ modelValue: string; errors: readonly PackError[]; label: string }>();
 const emit = defineEmits<{ 'update:modelValue': [text: string] }>();
 const host = ref<HTMLElement | null>(null);
@@ -47,15 +73,25 @@ function complete(context: CompletionContext): CompletionResult | null {
   const from = context.pos - word.length;
   if (place.valueOf !== null) {
     const inside = /\{[^}]*$/.test(before) ? /([\w-]+): *[\w.-]*$/.exec(before)?.[1] : undefined;
-    const values = valuesOf(schemaAt(schema, inside ? [...place.path, place.valueOf, inside] : [...place.path, place.valueOf]));
+    const values = valuesOf(
+      schemaAt(schema, inside ? [...place.path, place.valueOf, inside] : [...place.path, place.valueOf]),
+    );
     const options = [...values, ...idsFor(place.valueOf, lines)].map((label) => ({ label, type: 'enum' }));
     return options.length > 0 ? { from, options } : null;
   }
   const node = schemaAt(schema, place.path);
   const options = Object.entries(node?.properties ?? {})
     .filter(([key]) => !place.used.includes(key))
-    .map(([key, each]) => ({ label: key, apply: `${key}: `, type: 'property', detail: node!.required?.includes(key) ? 'needed' : '', info: each.description }));
-  return options.length > 0 ? { from, options: options.map(({ info, ...each }) => (info ? { ...each, info } : each)) } : null;
+    .map(([key, each]) => ({
+      label: key,
+      apply: `${key}: `,
+      type: 'property',
+      detail: node!.required?.includes(key) ? 'needed' : '',
+      info: each.description,
+    }));
+  return options.length > 0
+    ? { from, options: options.map(({ info, ...each }) => (info ? { ...each, info } : each)) }
+    : null;
 }
 
 function showErrors() {
@@ -63,7 +99,13 @@ function showErrors() {
   const { doc } = view.state;
   const diagnostics: Diagnostic[] = props.errors.slice(0, 200).map((error) => {
     const line = doc.line(Math.min(Math.max(1, error.line), doc.lines));
-    return { from: line.from + line.text.search(/\S|$/), to: line.to, severity: 'error', message: error.message, source: error.rule };
+    return {
+      from: line.from + line.text.search(/\S|$/),
+      to: line.to,
+      severity: 'error',
+      message: error.message,
+      source: error.rule,
+    };
   });
   view.dispatch(setDiagnostics(view.state, diagnostics));
 }
@@ -71,12 +113,21 @@ function showErrors() {
 const theme = EditorView.theme({
   '&': { height: '100%', fontSize: '0.9rem', backgroundColor: 'var(--raised)', color: 'var(--ink)' },
   '.cm-scroller': { fontFamily: 'ui-monospace, "DejaVu Sans Mono", monospace', lineHeight: '1.5' },
-  '.cm-gutters': { backgroundColor: 'var(--sheet)', color: 'var(--quiet)', borderRight: '1px solid var(--line)' },
+  '.cm-gutters': {
+    backgroundColor: 'var(--sheet)',
+    color: 'var(--quiet)',
+    borderRight: '1px solid var(--line)',
+  },
   '.cm-activeLine, .cm-activeLineGutter': { backgroundColor: 'var(--ground)' },
   '.cm-cursor': { borderLeftColor: 'var(--ink)', borderLeftWidth: '2px' },
-  '&.cm-focused .cm-selectionBackground, .cm-selectionBackground': { backgroundColor: 'var(--line) !important' },
+  '&.cm-focused .cm-selectionBackground, .cm-selectionBackground': {
+    backgroundColor: 'var(--line) !important',
+  },
   '.cm-tooltip': { backgroundColor: 'var(--sheet)', color: 'var(--ink)', border: '1px solid var(--quiet)' },
-  '.cm-tooltip-autocomplete > ul > li[aria-selected]': { backgroundColor: 'var(--petrol)', color: 'var(--on-petrol)' },
+  '.cm-tooltip-autocomplete > ul > li[aria-selected]': {
+    backgroundColor: 'var(--petrol)',
+    color: 'var(--on-petrol)',
+  },
   '.cm-diagnostic-error': { borderLeftColor: 'var(--crimson)' },
 });
 const colours = HighlightStyle.define([
@@ -109,7 +160,15 @@ onMounted(() => {
         autocompletion({ override: [complete], activateOnTyping: true }),
         theme,
         EditorView.contentAttributes.of({ 'aria-label': props.label, tabindex: '0' }),
-        keymap.of([...closeBracketsKeymap, ...defaultKeymap, ...historyKeymap, ...foldKeymap, ...completionKeymap, ...lintKeymap, indentWithTab]),
+        keymap.of([
+          ...closeBracketsKeymap,
+          ...defaultKeymap,
+          ...historyKeymap,
+          ...foldKeymap,
+          ...completionKeymap,
+          ...lintKeymap,
+          indentWithTab,
+        ]),
         EditorView.updateListener.of((update) => {
           if (update.docChanged) emit('update:modelValue', update.state.doc.toString());
         }),
@@ -122,7 +181,8 @@ onBeforeUnmount(() => view?.destroy());
 watch(
   () => props.modelValue,
   (text) => {
-    if (view && text !== view.state.doc.toString()) view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } });
+    if (view && text !== view.state.doc.toString())
+      view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } });
   },
 );
 watch(() => props.errors, showErrors);
@@ -131,7 +191,10 @@ watch(() => props.errors, showErrors);
 function goTo(line: number) {
   if (!view) return;
   const at = view.state.doc.line(Math.min(Math.max(1, line), view.state.doc.lines));
-  view.dispatch({ selection: { anchor: at.from }, effects: EditorView.scrollIntoView(at.from, { y: 'center' }) });
+  view.dispatch({
+    selection: { anchor: at.from },
+    effects: EditorView.scrollIntoView(at.from, { y: 'center' }),
+  });
   view.focus();
 }
 defineExpose({ goTo });

@@ -1,9 +1,13 @@
 <script setup lang="ts">
-import { walkingLine, type Pack, type Point } from '@rounds/core';
+import type { Pack } from '@rounds/core/catalogue';
+import { walkingLine, type Point } from '@rounds/core/round';
 import { computed, ref } from 'vue';
 import MachineOutline from '../../drawing/MachineOutline.vue';
 
-/** The plan with stations that are dragged, or moved with the arrow keys: filled ones look at a point on the walking line, hollow ones stand off it. */
+/**
+ * The plan with stations that are dragged, or moved with the arrow keys: filled ones look at a point on the
+ * walking line, hollow ones stand off it.
+ */
 const props = defineProps<{ plan: Pack['plan'] }>();
 const emit = defineEmits<{ move: [station: string, field: 'at' | 'spot', to: Point] }>();
 const STEP = 0.05;
@@ -19,19 +23,27 @@ const stations = computed(() =>
     if (!p) return [];
     const { x, y, w, h, unit } = frame.value;
     // A place far off, such as a test lane, is drawn at the edge of the board.
-    const shown = { left: Math.min(Math.max(p[0], x + unit), x + w - unit), top: Math.min(Math.max(-p[1], y + unit), y + h - unit) };
+    const shown = {
+      left: Math.min(Math.max(p[0], x + unit), x + w - unit),
+      top: Math.min(Math.max(-p[1], y + unit), y + h - unit),
+    };
     const side = Math.abs(shown.left) < unit ? 0 : Math.sign(shown.left);
     return [{ id: each.id, name: each.name, field, x: p[0], y: -p[1], ...shown, side, off: !each.at }];
   }),
 );
 const moved = computed(() => ({
   ...props.plan,
-  stations: props.plan.stations.map((each) => (dragging.value?.id === each.id ? { ...each, [dragging.value.field]: dragging.value.to } : each)),
+  stations: props.plan.stations.map((each) =>
+    dragging.value?.id === each.id ? { ...each, [dragging.value.field]: dragging.value.to } : each,
+  ),
 }));
 const hull = computed(() => walkingLine(moved.value).hull);
 /** The frame stays still while a station is dragged. */
 const frame = computed(() => {
-  const points = [...props.plan.outlines.flatMap((each) => each.points), ...props.plan.stations.flatMap((each) => (each.at ? [each.at] : []))];
+  const points = [
+    ...props.plan.outlines.flatMap((each) => each.points),
+    ...props.plan.stations.flatMap((each) => (each.at ? [each.at] : [])),
+  ];
   const xs = points.map((p) => p[0]);
   const ys = points.map((p) => -p[1]);
   const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
@@ -62,7 +74,12 @@ function drop() {
   dragging.value = null;
   if (done) emit('move', done.id, done.field, done.to);
 }
-const ARROWS: Readonly<Record<string, Point>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+const ARROWS: Readonly<Record<string, Point>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
 function nudge(event: KeyboardEvent, station: { id: string; field: 'at' | 'spot'; x: number; y: number }) {
   const way = ARROWS[event.key];
   if (!way) return;
@@ -76,10 +93,16 @@ const name = computed(() => stations.value.find((each) => each.id === chosen.val
 <template>
   <div class="stack">
     <p class="quiet">
-      Drag a station, or choose it and use the arrow keys (with Shift, half a metre). Positions are in metres from the middle of the machine; they snap to 5 cm.
+      Drag a station, or choose it and use the arrow keys (with Shift, half a metre). Positions are in metres
+      from the middle of the machine; they snap to 5 cm.
     </p>
     <div class="sheet board">
-      <svg ref="svg" :viewBox="`${frame.x} ${frame.y} ${frame.w} ${frame.h}`" role="group" aria-label="Plan with stations to move">
+      <svg
+        ref="svg"
+        :viewBox="`${frame.x} ${frame.y} ${frame.w} ${frame.h}`"
+        role="group"
+        aria-label="Plan with stations to move"
+      >
         <path
           v-if="hull.length > 2"
           :d="`M${hull.map((p) => `${p[0]} ${-p[1]}`).join('L')}Z`"
@@ -120,7 +143,8 @@ const name = computed(() => stations.value.find((each) => each.id === chosen.val
       </svg>
     </div>
     <p v-if="name" role="status">
-      <strong>{{ name.name }}</strong> ({{ name.id }}) {{ name.off ? 'is drawn' : 'looks at' }} {{ name.x.toFixed(2) }} m across, {{ (-name.y).toFixed(2) }} m along
+      <strong>{{ name.name }}</strong> ({{ name.id }}) {{ name.off ? 'is drawn' : 'looks at' }}
+      {{ name.x.toFixed(2) }} m across, {{ (-name.y).toFixed(2) }} m along
     </p>
   </div>
 </template>

@@ -5,7 +5,13 @@ import { POINTABLE } from './pointable';
 import type { SchemaNode } from './yamlContext';
 
 /** A form made from a schema: every field of a row, with what it means, whatever its kind. */
-const props = defineProps<{ schema: SchemaNode; modelValue: unknown; name: string; needed?: boolean; top?: boolean }>();
+const props = defineProps<{
+  schema: SchemaNode;
+  modelValue: unknown;
+  name: string;
+  needed?: boolean;
+  top?: boolean;
+}>();
 const emit = defineEmits<{ 'update:modelValue': [value: unknown] }>();
 
 const WORDS: Readonly<Record<string, string>> = {
@@ -17,7 +23,9 @@ const WORDS: Readonly<Record<string, string>> = {
   ifFails: 'If it fails',
   do: 'What to do',
 };
-const label = computed(() => WORDS[props.name] ?? props.name.replace(/([A-Z])/g, ' $1').replace(/^./, (c) => c.toUpperCase()));
+const label = computed(
+  () => WORDS[props.name] ?? props.name.replace(/([A-Z])/g, ' $1').replace(/^./, (c) => c.toUpperCase()),
+);
 const items = computed(() => (typeof props.schema.items === 'object' ? props.schema.items : null));
 const kind = computed(() => {
   const { schema } = props;
@@ -40,7 +48,8 @@ const listId = useId();
 const pointable = inject(POINTABLE, null);
 const ids = computed(() => pointable?.value[props.name] ?? []);
 
-const clean = (value: unknown) => (value === '' || (Array.isArray(value) && value.length === 0 && !props.needed) ? undefined : value);
+const clean = (value: unknown) =>
+  value === '' || (Array.isArray(value) && value.length === 0 && !props.needed) ? undefined : value;
 const set = (value: unknown) => emit('update:modelValue', clean(value));
 const setField = (field: string, value: unknown) => {
   const next = { ...record.value, [field]: value };
@@ -80,10 +89,21 @@ function raw(event: Event) {
   <fieldset v-else-if="kind === 'rows'" class="record">
     <legend>{{ label }}</legend>
     <div v-for="(each, i) in rows" :key="i" class="nested">
-      <SchemaForm :schema="items!" :name="`${name} ${i + 1}`" needed top :model-value="each" @update:model-value="setRow(i, $event)" />
-      <button type="button" class="link" @click="set(rows.filter((_, k) => k !== i))">Remove {{ label.toLowerCase() }} {{ i + 1 }}</button>
+      <SchemaForm
+        :schema="items!"
+        :name="`${name} ${i + 1}`"
+        needed
+        top
+        :model-value="each"
+        @update:model-value="setRow(i, $event)"
+      />
+      <button type="button" class="link" @click="set(rows.filter((_, k) => k !== i))">
+        Remove {{ label.toLowerCase() }} {{ i + 1 }}
+      </button>
     </div>
-    <button type="button" class="link" @click="emit('update:modelValue', [...rows, {}])">Add to {{ label.toLowerCase() }}</button>
+    <button type="button" class="link" @click="emit('update:modelValue', [...rows, {}])">
+      Add to {{ label.toLowerCase() }}
+    </button>
   </fieldset>
   <fieldset v-else-if="kind === 'several'" class="several">
     <legend>{{ label }}{{ needed ? '' : ' (may be empty)' }}</legend>
@@ -91,19 +111,36 @@ function raw(event: Event) {
       ><input
         type="checkbox"
         :checked="chosen.includes(String(value))"
-        @change="set(chosen.includes(String(value)) ? chosen.filter((each) => each !== value) : [...chosen, String(value)])"
+        @change="
+          set(
+            chosen.includes(String(value))
+              ? chosen.filter((each) => each !== value)
+              : [...chosen, String(value)],
+          )
+        "
       />
       {{ value }}</label
     >
   </fieldset>
   <label v-else-if="kind === 'switch'" class="tick"
-    ><input type="checkbox" :checked="modelValue === true" @change="set(($event.target as HTMLInputElement).checked)" /> {{ label }}</label
+    ><input
+      type="checkbox"
+      :checked="modelValue === true"
+      @change="set(($event.target as HTMLInputElement).checked)"
+    />
+    {{ label }}</label
   >
   <label v-else class="field"
     ><span
-      >{{ label }}{{ needed ? '' : ' (may be empty)' }} <span v-if="schema.description" class="quiet small hint">{{ schema.description }}</span></span
+      >{{ label }}{{ needed ? '' : ' (may be empty)' }}
+      <span v-if="schema.description" class="quiet small hint">{{ schema.description }}</span></span
     >
-    <select v-if="kind === 'choice'" class="plain" :value="modelValue ?? ''" @change="set(text($event) || undefined)">
+    <select
+      v-if="kind === 'choice'"
+      class="plain"
+      :value="modelValue ?? ''"
+      @change="set(text($event) || undefined)"
+    >
       <option value="" :disabled="needed">{{ needed ? 'choose' : 'nothing' }}</option>
       <option v-for="value in schema.enum" :key="value" :value="value">{{ value }}</option>
     </select>
@@ -116,14 +153,23 @@ function raw(event: Event) {
       @change="set(text($event) === '' ? undefined : Number(text($event)))"
     />
     <template v-else-if="kind === 'line'"
-      ><input class="plain" type="text" :value="modelValue as string" :list="ids.length ? listId : undefined" @change="set(text($event))" /><datalist
-        v-if="ids.length"
-        :id="listId"
-      >
+      ><input
+        class="plain"
+        type="text"
+        :value="modelValue as string"
+        :list="ids.length ? listId : undefined"
+        @change="set(text($event))"
+      /><datalist v-if="ids.length" :id="listId">
         <option v-for="each in ids" :key="each.id" :value="each.id">{{ each.name }}</option>
       </datalist></template
     >
-    <textarea v-else-if="kind === 'text'" class="plain" rows="2" :value="modelValue as string" @change="set(text($event).trim())"></textarea>
+    <textarea
+      v-else-if="kind === 'text'"
+      class="plain"
+      rows="2"
+      :value="modelValue as string"
+      @change="set(text($event).trim())"
+    ></textarea>
     <textarea
       v-else-if="kind === 'lines'"
       class="plain"
@@ -139,7 +185,14 @@ function raw(event: Event) {
         )
       "
     ></textarea>
-    <textarea v-else class="plain raw" rows="2" :value="modelValue === undefined ? '' : stringify(modelValue).trim()" placeholder="as YAML" @change="raw"></textarea>
+    <textarea
+      v-else
+      class="plain raw"
+      rows="2"
+      :value="modelValue === undefined ? '' : stringify(modelValue).trim()"
+      placeholder="as YAML"
+      @change="raw"
+    ></textarea>
     <span v-if="problem" class="small wrong" role="alert">{{ problem }}</span>
   </label>
 </template>

@@ -1,4 +1,4 @@
-import { packDifferences, readPack, type Pack, type PackError, type RowChange } from '@rounds/core';
+import { packDifferences, readPack, type Pack, type PackError, type RowChange } from '@rounds/core/catalogue';
 
 /** What the worker is asked: check a text, and compare it with what is in use. */
 export interface PackQuestion {
@@ -16,6 +16,10 @@ export interface PackAnswer {
 self.onmessage = (event: MessageEvent<PackQuestion>) => {
   const { turn, source, published } = event.data;
   const { pack, errors } = readPack(source);
-  const answer: PackAnswer = { turn, errors, changes: pack && published ? packDifferences(published, pack) : [] };
+  const answer: PackAnswer = {
+    turn,
+    errors,
+    changes: pack && published ? packDifferences(published, pack) : [],
+  };
   self.postMessage(answer);
 };

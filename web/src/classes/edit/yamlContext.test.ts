@@ -1,4 +1,4 @@
-import { packJsonSchema } from '@rounds/core';
+import { packJsonSchema } from '@rounds/core/catalogue';
 import { describe, expect, it } from 'vitest';
 import { schemaAt, valuesOf, yamlPlace, type SchemaNode } from './yamlContext';
 
@@ -32,7 +32,10 @@ procedures:
       - id: S-2
         do: Turn
 `.split('\n');
-/** The place of the cursor at the end of the line with this text, or of `typed` on a line of its own after it. */
+/**
+ * The place of the cursor at the end of the line with this text, or of `typed` on a line of its own after
+ * it.
+ */
 const at = (line: string, typed?: string) => {
   const index = TEXT.findIndex((each) => each === line);
   if (index < 0) throw new Error(`no line "${line}"`);
@@ -55,11 +58,20 @@ describe('where the cursor stands', () => {
   });
   it('tells a value from a key', () => {
     expect(at('    kind: startup')).toMatchObject({ path: ['procedures', 0], valueOf: 'kind' });
-    expect(at('    methods: [ look, touch ]')).toMatchObject({ path: ['checkpoints', 0], valueOf: 'methods' });
+    expect(at('    methods: [ look, touch ]')).toMatchObject({
+      path: ['checkpoints', 0],
+      valueOf: 'methods',
+    });
     expect(at('  - id: P1')).toMatchObject({ path: ['procedures', 0], valueOf: 'id' });
   });
   it('knows which keys stand there already', () => {
-    expect(at('    station: st-1', '    so').used.sort()).toEqual(['gauges', 'id', 'methods', 'origin', 'station']);
+    expect(at('    station: st-1', '    so').used.sort()).toEqual([
+      'gauges',
+      'id',
+      'methods',
+      'origin',
+      'station',
+    ]);
     expect(at('        do: Turn', '        cri').used.sort()).toEqual(['do', 'id']);
   });
 });

@@ -17,7 +17,10 @@ export interface SchemaNode {
   default?: unknown;
 }
 
-/** A place in YAML text: the keys (and array steps) that lead there, and the key on the line when the cursor stands in its value. */
+/**
+ * A place in YAML text: the keys (and array steps) that lead there, and the key on the line when the cursor
+ * stands in its value.
+ */
 export interface YamlPlace {
   path: (string | number)[];
   valueOf: string | null;
@@ -30,10 +33,18 @@ const indentOf = (line: string) => /^ */.exec(line)![0].length;
 function shape(line: string): { indent: number; dash: boolean; keyIndent: number; key: string | null } {
   const match = /^( *)((?:- +)*)(?:"?([\w.-]+)"? *:(?: |$))?/.exec(line)!;
   const dash = match[2] !== '';
-  return { indent: match[1]!.length, dash, keyIndent: match[1]!.length + match[2]!.length, key: match[3] ?? null };
+  return {
+    indent: match[1]!.length,
+    dash,
+    keyIndent: match[1]!.length + match[2]!.length,
+    key: match[3] ?? null,
+  };
 }
 
-/** Where line `at` (from 0) with the text before the cursor stands in block YAML. Flow collections count as the value of their key. */
+/**
+ * Where line `at` (from 0) with the text before the cursor stands in block YAML. Flow collections count as
+ * the value of their key.
+ */
 export function yamlPlace(lines: readonly string[], at: number, before: string): YamlPlace {
   const here = shape(before);
   const valueOf = here.key !== null && /:\s/.test(before.slice(here.keyIndent)) ? here.key : null;
@@ -83,7 +94,10 @@ export function schemaAt(schema: SchemaNode, path: readonly (string | number)[])
   for (const key of path) {
     node = unwrap(node);
     if (typeof key === 'number') node = typeof node?.items === 'object' ? node.items : undefined;
-    else node = node?.properties?.[key] ?? (typeof node?.additionalProperties === 'object' ? node.additionalProperties : undefined);
+    else
+      node =
+        node?.properties?.[key] ??
+        (typeof node?.additionalProperties === 'object' ? node.additionalProperties : undefined);
     if (!node) return null;
   }
   return unwrap(node) ?? null;

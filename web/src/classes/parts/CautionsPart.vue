@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { EffectivePack } from '@rounds/core';
+import { originWords } from '@rounds/core/catalogue';
+import type { EffectivePack } from '@rounds/core/catalogue';
 import { computed } from 'vue';
-import { originWords } from '../words';
 
 /** Cautions first by what hurts, then where to stand, what to wear and whom to defer to. */
 const props = defineProps<{ pack: EffectivePack }>();
@@ -12,7 +12,11 @@ const GROUPS = [
   ['defer', 'Who decides'],
 ] as const;
 const groups = computed(() =>
-  GROUPS.map(([kind, title]) => ({ kind, title, rows: props.pack.cautions.filter((each) => each.kind === kind) })).filter((each) => each.rows.length > 0),
+  GROUPS.map(([kind, title]) => ({
+    kind,
+    title,
+    rows: props.pack.cautions.filter((each) => each.kind === kind),
+  })).filter((each) => each.rows.length > 0),
 );
 </script>
 

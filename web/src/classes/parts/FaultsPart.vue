@@ -1,15 +1,19 @@
 <script setup lang="ts">
-import { GRADES, type EffectivePack, type Grade } from '@rounds/core';
+import { GRADE_WORDS } from '@rounds/core/grading';
+import { GRADES, type EffectivePack, type Grade, originWords } from '@rounds/core/catalogue';
 import { computed, ref } from 'vue';
 import GradeDisc from '../../drawing/GradeDisc.vue';
-import { GRADE_WORDS } from '../../house/words';
-import { originWords } from '../words';
 
 /** Faults and lookalikes: cues by method, grade, what to do, planting. */
 const props = defineProps<{ pack: EffectivePack; byChoice: ReadonlyMap<string, string> }>();
 const only = ref<Grade | null>(null);
-const counts = computed(() => new Map(GRADES.map((grade) => [grade, props.pack.faults.filter((each) => each.grade === grade).length])));
-const shown = computed(() => props.pack.faults.filter((each) => only.value === null || each.grade === only.value));
+const counts = computed(
+  () =>
+    new Map(GRADES.map((grade) => [grade, props.pack.faults.filter((each) => each.grade === grade).length])),
+);
+const shown = computed(() =>
+  props.pack.faults.filter((each) => only.value === null || each.grade === only.value),
+);
 const part = computed(() => new Map(props.pack.checkpoints.map((each) => [each.id, each.part])));
 const CURE = { operator: 'operator on the spot', competent: 'competent person', maker: 'maker' } as const;
 </script>
@@ -17,8 +21,17 @@ const CURE = { operator: 'operator on the spot', competent: 'competent person', 
 <template>
   <div class="stack">
     <div class="row" role="group" aria-label="Only one grade">
-      <button v-for="grade in GRADES" :key="grade" class="act plain" :aria-pressed="only === grade" @click="only = only === grade ? null : grade">
-        <span class="row nowrap"><GradeDisc :grade="grade" /> {{ grade === 'sound' ? 'Lookalikes' : GRADE_WORDS[grade] }} {{ counts.get(grade) }}</span>
+      <button
+        v-for="grade in GRADES"
+        :key="grade"
+        class="act plain"
+        :aria-pressed="only === grade"
+        @click="only = only === grade ? null : grade"
+      >
+        <span class="row nowrap"
+          ><GradeDisc :grade="grade" /> {{ grade === 'sound' ? 'Lookalikes' : GRADE_WORDS[grade] }}
+          {{ counts.get(grade) }}</span
+        >
       </button>
     </div>
     <div class="sheet scrolls" tabindex="0" role="region" aria-label="List of faults">

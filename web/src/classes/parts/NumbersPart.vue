@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { EffectivePack } from '@rounds/core';
-import { originWords, valueWords } from '../words';
+import { originWords, valueWords } from '@rounds/core/catalogue';
+import type { EffectivePack } from '@rounds/core/catalogue';
 
 /** Numbers with where they come from, and worked arithmetic. */
 defineProps<{ pack: EffectivePack; byChoice: ReadonlyMap<string, string> }>();

@@ -1,13 +1,26 @@
 <script setup lang="ts">
-import { startsOrStops, type EffectivePack, type Step } from '@rounds/core';
+import { startsOrStops, type EffectivePack, type Step, originWords } from '@rounds/core/catalogue';
 import { computed } from 'vue';
-import { originWords } from '../words';
 
-/** Procedures with their true order: either starting and stopping, or everything else with what is forbidden. */
-const props = defineProps<{ pack: EffectivePack; which: 'start-stop' | 'procedures'; byChoice: ReadonlyMap<string, string> }>();
-const shown = computed(() => props.pack.procedures.filter((each) => startsOrStops(each.kind) === (props.which === 'start-stop')));
+/**
+ * Procedures with their true order: either starting and stopping, or everything else with what is
+ * forbidden.
+ */
+const props = defineProps<{
+  pack: EffectivePack;
+  which: 'start-stop' | 'procedures';
+  byChoice: ReadonlyMap<string, string>;
+}>();
+const shown = computed(() =>
+  props.pack.procedures.filter((each) => startsOrStops(each.kind) === (props.which === 'start-stop')),
+);
 const order = computed(
-  () => new Map(props.pack.procedures.flatMap((each) => each.steps.map((s, i) => [s.id, { procedure: each.id, title: each.title, n: i + 1 }] as const))),
+  () =>
+    new Map(
+      props.pack.procedures.flatMap((each) =>
+        each.steps.map((s, i) => [s.id, { procedure: each.id, title: each.title, n: i + 1 }] as const),
+      ),
+    ),
 );
 /** "after 2 and 3", naming the procedure where it is another one. */
 function after(step: Step, procedure: string): string {
@@ -15,7 +28,9 @@ function after(step: Step, procedure: string): string {
     const at = order.value.get(id);
     return !at ? id : at.procedure === procedure ? String(at.n) : `${at.title.toLowerCase()} ${at.n}`;
   };
-  return step.after.map((each) => (typeof each === 'string' ? name(each) : each.anyOf.map(name).join(' or '))).join(', ');
+  return step.after
+    .map((each) => (typeof each === 'string' ? name(each) : each.anyOf.map(name).join(' or ')))
+    .join(', ');
 }
 </script>
 
@@ -25,7 +40,12 @@ function after(step: Step, procedure: string): string {
       <section v-for="p in shown" :id="`row-${p.id}`" :key="p.id" class="sheet pad">
         <h2>{{ p.title }}</h2>
         <ol class="rail">
-          <li v-for="(s, i) in p.steps" :id="`row-${s.id}`" :key="s.id" :class="{ critical: s.critical, free: s.after.length === 0 }">
+          <li
+            v-for="(s, i) in p.steps"
+            :id="`row-${s.id}`"
+            :key="s.id"
+            :class="{ critical: s.critical, free: s.after.length === 0 }"
+          >
             <span class="n" aria-hidden="true">{{ i + 1 }}</span>
             <strong>{{ s.do }}</strong><span v-if="s.timing" class="timing">{{ s.timing.says }}</span>
             <span v-if="byChoice.has(s.id)" class="by-choice">site choice: {{ byChoice.get(s.id) }}</span>
@@ -33,7 +53,8 @@ function after(step: Step, procedure: string): string {
               {{ s.why }}<template v-if="s.ifFails">. <strong>If not:</strong> {{ s.ifFails }}</template>
             </div>
             <div class="quiet small">
-              {{ s.id }}, {{ s.after.length ? `after ${after(s, p.id)}` : 'any time' }}<template v-if="s.afterNote">, {{ s.afterNote }}</template
+              {{ s.id }}, {{ s.after.length ? `after ${after(s, p.id)}` : 'any time'
+              }}<template v-if="s.afterNote">, {{ s.afterNote }}</template
               ><template v-if="s.holds.length">; holds: {{ s.holds.join(', ') }}</template
               >{{ s.critical ? '; critical' : '' }}. {{ originWords(s.origin) }}.
             </div>

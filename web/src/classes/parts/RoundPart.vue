@@ -1,20 +1,32 @@
 <script setup lang="ts">
-import { honestSeconds, type Checkpoint, type EffectivePack } from '@rounds/core';
+import { originWords } from '@rounds/core/catalogue';
+import type { Checkpoint, EffectivePack } from '@rounds/core/catalogue';
+import { honestSeconds } from '@rounds/core/round';
 import { computed, ref } from 'vue';
 import GradeDisc from '../../drawing/GradeDisc.vue';
 import PlanRing from '../../drawing/PlanRing.vue';
-import { originWords } from '../words';
 
 /** The round: plan with stations, and every check in walking order with its faults. */
 const props = defineProps<{ pack: EffectivePack; byChoice: ReadonlyMap<string, string> }>();
 const station = ref<string | null>(null);
 const stations = computed(() => props.pack.plan.stations.filter((each) => checksAt(each.id).length > 0));
 const shown = computed(() =>
-  station.value && stations.value.some((each) => each.id === station.value) ? stations.value.filter((each) => each.id === station.value) : stations.value,
+  station.value && stations.value.some((each) => each.id === station.value)
+    ? stations.value.filter((each) => each.id === station.value)
+    : stations.value,
 );
-const checksAt = (id: string) => props.pack.checkpoints.filter((each) => each.station === id || each.alsoAt?.includes(id));
-const faultsOf = (checkpoint: Checkpoint) => props.pack.faults.filter((each) => each.checkpoint === checkpoint.id);
-const marks = computed(() => Object.fromEntries(stations.value.map((each) => [each.id, { done: 0, total: checksAt(each.id).length, state: 'untouched' as const }])));
+const checksAt = (id: string) =>
+  props.pack.checkpoints.filter((each) => each.station === id || each.alsoAt?.includes(id));
+const faultsOf = (checkpoint: Checkpoint) =>
+  props.pack.faults.filter((each) => each.checkpoint === checkpoint.id);
+const marks = computed(() =>
+  Object.fromEntries(
+    stations.value.map((each) => [
+      each.id,
+      { done: 0, total: checksAt(each.id).length, state: 'untouched' as const },
+    ]),
+  ),
+);
 const conditions = computed(() => new Map(props.pack.conditions.map((each) => [each.id, each.says])));
 /** A check at several stations is anchored once. */
 const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-${check.id}` : undefined);
@@ -44,14 +56,22 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
             <div class="row spread">
               <strong>{{ check.part }}</strong><span class="quiet"
                 >{{ honestSeconds(check) }} s, {{ check.methods.join(', ')
-                }}<template v-if="check.each && typeof check.each.count === 'number'">, {{ check.each.count }} × {{ check.each.of }}</template></span
+                }}<template v-if="check.each && typeof check.each.count === 'number'"
+                  >, {{ check.each.count }} × {{ check.each.of }}</template
+                ></span
               >
             </div>
             <div>
-              {{ check.sound }} <span v-if="byChoice.has(check.id)" class="by-choice">site choice: {{ byChoice.get(check.id) }}</span>
+              {{ check.sound }}
+              <span v-if="byChoice.has(check.id)" class="by-choice"
+                >site choice: {{ byChoice.get(check.id) }}</span
+              >
             </div>
             <div class="quiet small">
-              {{ check.id }}. <template v-if="check.when.length">Counts: {{ check.when.map((w) => conditions.get(w) ?? w.replace(/-/g, ' ')).join(', ') }}. </template
+              {{ check.id }}.
+              <template v-if="check.when.length"
+                >Counts:
+                {{ check.when.map((w) => conditions.get(w) ?? w.replace(/-/g, ' ')).join(', ') }}. </template
               >{{ originWords(check.origin) }}.
             </div>
             <div v-if="faultsOf(check).length" class="row discs">

@@ -1,16 +1,27 @@
 <script setup lang="ts">
+import { originWords } from '@rounds/core/catalogue';
 import { routes, type SchoolChoice } from '@rounds/contract';
-import type { EffectivePack, School } from '@rounds/core';
+import type { EffectivePack, School } from '@rounds/core/catalogue';
 import { Button } from 'ant-design-vue';
 import { reactive, ref } from 'vue';
-import { call, explain } from '../../house/api';
-import { useSession } from '../../house/session';
-import { moment } from '../../house/words';
-import { originWords } from '../words';
+import { call, explain } from '../../device/api';
+import { useSession } from '../../device/session';
+import { moment } from '../../parts/words';
 
-/** Points on which practitioners differ: what holds at the site, the alternatives, and who chose when and why. */
-const props = defineProps<{ pack: EffectivePack; site: string; choices: Readonly<Record<string, string>>; log: readonly SchoolChoice[]; mayChoose: boolean }>();
-const emit = defineEmits<{ chosen: [answer: { choices: Record<string, string>; choiceLog: SchoolChoice[] }] }>();
+/**
+ * Points on which practitioners differ: what holds at the site, the alternatives, and who chose when and
+ * why.
+ */
+const props = defineProps<{
+  pack: EffectivePack;
+  site: string;
+  choices: Readonly<Record<string, string>>;
+  log: readonly SchoolChoice[];
+  mayChoose: boolean;
+}>();
+const emit = defineEmits<{
+  chosen: [answer: { choices: Record<string, string>; choiceLog: SchoolChoice[] }];
+}>();
 const session = useSession();
 const open = reactive({ school: '', option: '', reason: '' });
 const busy = ref(false);
@@ -22,12 +33,17 @@ const historyOf = (school: string) =>
     .filter((each) => each.schoolId === school)
     .slice(0, -1)
     .reverse();
-const optionSays = (school: School, id: string) => school.options.find((each) => each.id === id)?.says ?? `${id} (no longer offered)`;
+const optionSays = (school: School, id: string) =>
+  school.options.find((each) => each.id === id)?.says ?? `${id} (no longer offered)`;
 /** What choosing an option changes, in words. */
 const effects = (school: School, id: string) =>
   school.options
     .find((each) => each.id === id)
-    ?.sets.map((each) => (each.path.startsWith('policy/') ? 'the grading of every fault' : each.path.split('/').slice(0, 2).join(' '))) ?? [];
+    ?.sets.map((each) =>
+      each.path.startsWith('policy/')
+        ? 'the grading of every fault'
+        : each.path.split('/').slice(0, 2).join(' '),
+    ) ?? [];
 
 function start(school: School, option: string) {
   Object.assign(open, { school: school.id, option, reason: '' });
@@ -41,7 +57,13 @@ async function sign() {
       'chosen',
       await call(routes.chooseSchool, {
         params: { id: props.pack.id },
-        body: { site: props.site, schoolId: open.school, optionId: open.option, reason: open.reason, instead: props.choices[open.school] ?? null },
+        body: {
+          site: props.site,
+          schoolId: open.school,
+          optionId: open.option,
+          reason: open.reason,
+          instead: props.choices[open.school] ?? null,
+        },
       }),
     );
     open.school = '';
@@ -57,14 +79,25 @@ async function sign() {
   <div class="stack">
     <p class="lead">
       Points on which good practitioners differ.
-      {{ site ? `What is marked holds at ${site}` : 'Choose a site above to see and change what holds there; without one the class’s own positions hold' }}, on this page,
-      in evaluations and on printed cards.
+      {{
+        site
+          ? `What is marked holds at ${site}`
+          : 'Choose a site above to see and change what holds there; without one the class’s own positions hold'
+      }}, on this page, in evaluations and on printed cards.
     </p>
-    <section v-for="s in pack.schools" :id="`row-${s.id}`" :key="s.id" class="sheet pad stack" :aria-label="s.question">
+    <section
+      v-for="s in pack.schools"
+      :id="`row-${s.id}`"
+      :key="s.id"
+      class="sheet pad stack"
+      :aria-label="s.question"
+    >
       <h2>{{ s.question }}</h2>
       <ul class="options">
         <li v-for="o in s.options" :key="o.id" :class="{ holds: pack.choices[s.id] === o.id }">
-          <span class="mark">{{ pack.choices[s.id] === o.id ? (site && choices[s.id] ? 'Holds here' : 'Holds') : 'Alternative' }}</span>
+          <span class="mark">{{
+            pack.choices[s.id] === o.id ? (site && choices[s.id] ? 'Holds here' : 'Holds') : 'Alternative'
+          }}</span>
           <span class="grow"
             >{{ o.says }}
             <span class="quiet small"
@@ -73,29 +106,43 @@ async function sign() {
               ><template v-else>Taught and shown; changes no row.</template></span
             ></span
           >
-          <Button v-if="site && mayChoose && pack.choices[s.id] !== o.id" @click="start(s, o.id)">Choose for {{ site }}</Button>
+          <Button v-if="site && mayChoose && pack.choices[s.id] !== o.id" @click="start(s, o.id)"
+            >Choose for {{ site }}</Button
+          >
         </li>
       </ul>
       <form v-if="open.school === s.id" class="sign stack" @submit.prevent="sign">
         <label class="field"
           >Why {{ site }} takes "{{ optionSays(s, open.option) }}"
-          <textarea v-model="open.reason" class="plain" rows="2" maxlength="500" required minlength="3"></textarea>
+          <textarea
+            v-model="open.reason"
+            class="plain"
+            rows="2"
+            maxlength="500"
+            required
+            minlength="3"
+          ></textarea>
         </label>
         <div v-if="problem" class="sheet pad problem" role="alert">
           <strong>{{ problem.title }}.</strong> {{ problem.detail }}
         </div>
         <div class="row">
-          <Button type="primary" html-type="submit" :loading="busy" :disabled="open.reason.trim().length < 3">Sign as {{ session.account?.name }}</Button>
+          <Button type="primary" html-type="submit" :loading="busy" :disabled="open.reason.trim().length < 3"
+            >Sign as {{ session.account?.name }}</Button
+          >
           <Button @click="open.school = ''">Leave as it is</Button>
         </div>
       </form>
       <p v-if="lastOf(s.id)" class="small">
-        Chosen for {{ lastOf(s.id)!.site }} on {{ moment(lastOf(s.id)!.at) }}, signed {{ lastOf(s.id)!.by }}: {{ lastOf(s.id)!.reason }}
+        Chosen for {{ lastOf(s.id)!.site }} on {{ moment(lastOf(s.id)!.at) }}, signed {{ lastOf(s.id)!.by }}:
+        {{ lastOf(s.id)!.reason }}
       </p>
       <details v-if="historyOf(s.id).length" class="small">
         <summary>Earlier choices</summary>
         <ul class="bullets">
-          <li v-for="h in historyOf(s.id)" :key="h.at">{{ moment(h.at) }}, {{ h.by }}: {{ optionSays(s, h.optionId) }}. {{ h.reason }}</li>
+          <li v-for="h in historyOf(s.id)" :key="h.at">
+            {{ moment(h.at) }}, {{ h.by }}: {{ optionSays(s, h.optionId) }}. {{ h.reason }}
+          </li>
         </ul>
       </details>
     </section>

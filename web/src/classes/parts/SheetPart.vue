@@ -1,18 +1,21 @@
 <script setup lang="ts">
-import type { EffectivePack } from '@rounds/core';
+import { originWords } from '@rounds/core/catalogue';
+import type { EffectivePack } from '@rounds/core/catalogue';
 import { computed } from 'vue';
-import { originWords } from '../words';
 
 /** The evaluation sheet. */
 const props = defineProps<{ pack: EffectivePack }>();
-const total = computed(() => props.pack.sheet.sections.reduce((sum, each) => sum + each.criteria.reduce((s, c) => s + c.weight, 0), 0));
+const total = computed(() =>
+  props.pack.sheet.sections.reduce((sum, each) => sum + each.criteria.reduce((s, c) => s + c.weight, 0), 0),
+);
 </script>
 
 <template>
   <div class="stack">
     <p>
-      Pass mark {{ pack.sheet.cut }} %; a prompt earns {{ pack.sheet.promptCredit * 100 }} %; at most {{ pack.sheet.notApplicableMax * 100 }} % of the weight may be not
-      applicable. {{ originWords(pack.sheet.origin) }}.
+      Pass mark {{ pack.sheet.cut }} %; a prompt earns {{ pack.sheet.promptCredit * 100 }} %; at most
+      {{ pack.sheet.notApplicableMax * 100 }} % of the weight may be not applicable.
+      {{ originWords(pack.sheet.origin) }}.
     </p>
     <div class="grid">
       <section v-for="s in pack.sheet.sections" :key="s.id" class="sheet pad">
@@ -21,8 +24,11 @@ const total = computed(() => props.pack.sheet.sections.reduce((sum, each) => sum
         </h2>
         <ul>
           <li v-for="c in s.criteria" :id="`row-${c.id}`" :key="c.id" class="row spread">
-            <span class="grow">{{ c.says }} <span v-if="c.link" class="quiet small">filled by the round</span></span
-            ><span class="weight" :title="`${Math.round((100 * c.weight) / total)} % of the sheet`">weight {{ c.weight }}</span>
+            <span class="grow"
+              >{{ c.says }} <span v-if="c.link" class="quiet small">filled by the round</span></span
+            ><span class="weight" :title="`${Math.round((100 * c.weight) / total)} % of the sheet`"
+              >weight {{ c.weight }}</span
+            >
           </li>
         </ul>
       </section>

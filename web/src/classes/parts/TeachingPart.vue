@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { EffectivePack } from '@rounds/core';
-import { originWords } from '../words';
+import { originWords } from '@rounds/core/catalogue';
+import type { EffectivePack } from '@rounds/core/catalogue';
 
 /** How the class is taught: order, drills, what to watch, common mistakes, and notes on certification. */
 defineProps<{ pack: EffectivePack }>();

@@ -1,4 +1,7 @@
-/** The one place where Rounds' colours, sizes and type are set: Ant Design's theme, the style sheet and the drawings all read from here. */
+/**
+ * The one place where Rounds' colours, sizes and type are set: Ant Design's theme, the style sheet and the
+ * drawings all read from here.
+ */
 
 export type ThemeName = 'paper' | 'night' | 'sun';
 
@@ -82,7 +85,8 @@ const FONT = '"Atkinson Hyperlegible Next", "Atkinson Hyperlegible", system-ui, 
 export function applyPalette(name: ThemeName): void {
   const root = document.documentElement;
   root.dataset['theme'] = name;
-  for (const [key, value] of Object.entries(PALETTES[name])) root.style.setProperty(`--${key.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)}`, value);
+  for (const [key, value] of Object.entries(PALETTES[name]))
+    root.style.setProperty(`--${key.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)}`, value);
   root.style.setProperty('--font', FONT);
   root.style.colorScheme = name === 'night' ? 'dark' : 'light';
 }

@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { PALETTES, antTokens } from './tokens';
 
-/** Relative luminance and contrast ratio: WCAG 2.2, definitions of "relative luminance" and "contrast ratio". */
+/**
+ * Relative luminance and contrast ratio: WCAG 2.2, definitions of "relative luminance" and "contrast
+ * ratio".
+ */
 function luminance(hex: string): number {
   const channel = (i: number) => {
     const c = Number.parseInt(hex.slice(1 + 2 * i, 3 + 2 * i), 16) / 255;
@@ -22,7 +25,12 @@ it('knows black on white as 21 to 1 (WCAG 2.2)', () => {
 describe.each(Object.entries(PALETTES))('the %s theme', (name, p) => {
   it('writes text at 4.5 to 1 or more on every ground', () => {
     for (const ground of [p.ground, p.sheet, p.raised])
-      for (const [what, colour] of Object.entries({ ink: p.ink, quiet: p.quiet, petrol: p.petrol, crimson: p.crimson }))
+      for (const [what, colour] of Object.entries({
+        ink: p.ink,
+        quiet: p.quiet,
+        petrol: p.petrol,
+        crimson: p.crimson,
+      }))
         expect([what, ground, contrast(colour, ground) >= 4.5]).toEqual([what, ground, true]);
     expect(contrast(p.onPetrol, p.petrol)).toBeGreaterThanOrEqual(4.5);
     expect(contrast(p.onAmber, p.amber)).toBeGreaterThanOrEqual(4.5);
@@ -37,12 +45,14 @@ describe.each(Object.entries(PALETTES))('the %s theme', (name, p) => {
   });
   it('leaves nothing of the component library in its default blue', () => {
     const tokens = antTokens(name as keyof typeof PALETTES);
-    for (const value of Object.values(tokens)) expect(String(value).toLowerCase()).not.toMatch(/#1677ff|#1890ff|#4096ff/);
+    for (const value of Object.values(tokens))
+      expect(String(value).toLowerCase()).not.toMatch(/#1677ff|#1890ff|#4096ff/);
     expect(tokens['colorPrimary']).toBe(p.petrol);
   });
 });
 
 it('is brightest in the sun: text and targets at 15 to 1 or more', () => {
   const sun = PALETTES.sun;
-  for (const colour of [sun.ink, sun.quiet, sun.petrol]) expect(contrast(colour, sun.ground)).toBeGreaterThanOrEqual(14);
+  for (const colour of [sun.ink, sun.quiet, sun.petrol])
+    expect(contrast(colour, sun.ground)).toBeGreaterThanOrEqual(14);
 });

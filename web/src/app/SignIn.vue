@@ -2,11 +2,14 @@
 import { routes } from '@rounds/contract';
 import { Button, Input } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { call, explain } from './api';
-import { useSession } from './session';
-import { ROLE_WORDS } from './words';
+import { call, explain } from '../device/api';
+import { useSession } from '../device/session';
+import { ROLE_WORDS } from '../parts/words';
 
-/** Sign-in, the first administrator's set-up, and (with `again`) signing in over an open screen whose session ended. */
+/**
+ * Sign-in, the first administrator's set-up, and (with `again`) signing in over an open screen whose
+ * session ended.
+ */
 const props = defineProps<{ again?: boolean }>();
 const session = useSession();
 const login = ref(props.again ? (session.account?.login ?? '') : '');
@@ -24,7 +27,13 @@ async function submit() {
   try {
     if (first.value) {
       await call(routes.createAdministrator, {
-        body: { organisation: organisation.value, name: name.value, login: login.value, password: password.value, timeZone: timeZone.value },
+        body: {
+          organisation: organisation.value,
+          name: name.value,
+          login: login.value,
+          password: password.value,
+          timeZone: timeZone.value,
+        },
       });
       await session.load();
     } else await session.signIn(login.value, password.value);
@@ -46,8 +55,23 @@ function choose(chosen: string) {
   <component :is="again ? 'div' : 'main'" class="entry">
     <div class="mark" aria-hidden="true">
       <svg viewBox="0 0 400 400">
-        <circle cx="200" cy="200" r="150" fill="none" stroke="currentColor" stroke-width="3" stroke-dasharray="10 9" opacity="0.55" />
-        <path d="M200 50A150 150 0 1 1 70.1 125" fill="none" stroke="currentColor" stroke-width="13" stroke-linecap="round" />
+        <circle
+          cx="200"
+          cy="200"
+          r="150"
+          fill="none"
+          stroke="currentColor"
+          stroke-width="3"
+          stroke-dasharray="10 9"
+          opacity="0.55"
+        />
+        <path
+          d="M200 50A150 150 0 1 1 70.1 125"
+          fill="none"
+          stroke="currentColor"
+          stroke-width="13"
+          stroke-linecap="round"
+        />
         <g v-for="i in 10" :key="i" :transform="`rotate(${i * 36} 200 200)`">
           <circle
             cx="200"
@@ -58,7 +82,16 @@ function choose(chosen: string) {
             stroke-width="4"
           />
         </g>
-        <rect x="158" y="128" width="84" height="132" rx="16" fill="none" stroke="currentColor" stroke-width="6" />
+        <rect
+          x="158"
+          y="128"
+          width="84"
+          height="132"
+          rx="16"
+          fill="none"
+          stroke="currentColor"
+          stroke-width="6"
+        />
         <path d="M172 128V84M228 128V84M158 160h84" stroke="currentColor" stroke-width="6" fill="none" />
       </svg>
     </div>
@@ -66,14 +99,29 @@ function choose(chosen: string) {
       <p class="quiet">{{ session.installation?.organisation ?? 'New installation' }}</p>
       <h1>{{ again ? 'Your session has ended' : first ? 'Set up Rounds' : 'Rounds' }}</h1>
       <p v-if="again">Everything you tapped is kept on this device. Sign in to go on where you were.</p>
-      <p v-else-if="first">Nobody is here yet. The first account is the administrator, who adds the trainers.</p>
+      <p v-else-if="first">
+        Nobody is here yet. The first account is the administrator, who adds the trainers.
+      </p>
       <p v-else class="quiet">Walk it, find it, grade it, sign it.</p>
       <template v-if="first">
-        <label class="field">Organisation <Input v-model:value="organisation" required :maxlength="200" /></label>
-        <label class="field">Your name <Input v-model:value="name" required :maxlength="200" autocomplete="name" /></label>
+        <label class="field"
+          >Organisation <Input v-model:value="organisation" required :maxlength="200"
+        /></label>
+        <label class="field"
+          >Your name <Input v-model:value="name" required :maxlength="200" autocomplete="name"
+        /></label>
         <label class="field">Time zone of the site <Input v-model:value="timeZone" required /></label>
       </template>
-      <label class="field">Sign-in name <Input v-model:value="login" name="login" autocomplete="username" autocapitalize="none" required :maxlength="60" /></label>
+      <label class="field"
+        >Sign-in name
+        <Input
+          v-model:value="login"
+          name="login"
+          autocomplete="username"
+          autocapitalize="none"
+          required
+          :maxlength="60"
+      /></label>
       <label class="field"
         >Password
         <Input
@@ -87,12 +135,19 @@ function choose(chosen: string) {
       <div v-if="problem" class="sheet problem" role="alert">
         <strong>{{ problem.title }}.</strong> {{ problem.detail }}
       </div>
-      <Button type="primary" size="large" html-type="submit" :loading="busy">{{ first ? 'Create the administrator' : 'Sign in' }}</Button>
+      <Button type="primary" size="large" html-type="submit" :loading="busy">{{
+        first ? 'Create the administrator' : 'Sign in'
+      }}</Button>
       <section v-if="session.installation?.demo && !again" class="demo" aria-label="Demo accounts">
         <h2>This is the demo</h2>
         <p class="quiet">Choose who to be; the password is {{ session.installation.demoPassword }}.</p>
         <div class="who">
-          <button v-for="each in session.installation.demoAccounts" :key="each.login" type="button" @click="choose(each.login)">
+          <button
+            v-for="each in session.installation.demoAccounts"
+            :key="each.login"
+            type="button"
+            @click="choose(each.login)"
+          >
             <strong>{{ each.name }}</strong><span class="quiet">{{ ROLE_WORDS[each.role] }}</span>
           </button>
         </div>

@@ -1,7 +1,10 @@
-import { compose, needsMet, type Pack } from '@rounds/core';
+import { compose, needsMet, type Pack } from '@rounds/core/catalogue';
 import { computed, ref, watch, type Ref } from 'vue';
 
-/** A machine's fit-out as chosen on a screen, and the class composed for it with a site's choices; everything follows a change at once. */
+/**
+ * A machine's fit-out as chosen on a screen, and the class composed for it with a site's choices;
+ * everything follows a change at once.
+ */
 export function useFitOut(pack: Ref<Pack | null>, choices: Ref<Readonly<Record<string, string>>> = ref({})) {
   const variant = ref('');
   const features = ref<Record<string, string>>({});
@@ -20,6 +23,11 @@ export function useFitOut(pack: Ref<Pack | null>, choices: Ref<Readonly<Record<s
     }
   });
   /** Switches that mean something for this power variant. */
-  const switches = computed(() => pack.value?.features.filter((each) => needsMet(each.needs, { ...features.value, variant: variant.value })) ?? []);
+  const switches = computed(
+    () =>
+      pack.value?.features.filter((each) =>
+        needsMet(each.needs, { ...features.value, variant: variant.value }),
+      ) ?? [],
+  );
   return { variant, features, effective, switches, reset };
 }

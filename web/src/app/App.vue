@@ -2,10 +2,10 @@
 import { ConfigProvider } from 'ant-design-vue';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import ShellFrame from './house/ShellFrame.vue';
-import SignIn from './house/SignIn.vue';
-import StateBox from './house/StateBox.vue';
-import { useSession } from './house/session';
+import ShellFrame from './ShellFrame.vue';
+import SignIn from './SignIn.vue';
+import StateBox from '../parts/StateBox.vue';
+import { useSession } from '../device/session';
 import { antTokens } from './tokens';
 
 const session = useSession();
@@ -24,13 +24,20 @@ async function begin() {
 }
 onMounted(begin);
 
-const theme = computed(() => ({ token: antTokens(session.theme), components: { Button: { fontWeight: 700 } } }));
-const denied = computed(() => Boolean(route.meta.roles && session.role && !route.meta.roles.includes(session.role)));
+const theme = computed(() => ({
+  token: antTokens(session.theme),
+  components: { Button: { fontWeight: 700 } },
+}));
+const denied = computed(() =>
+  Boolean(route.meta.roles && session.role && !route.meta.roles.includes(session.role)),
+);
 </script>
 
 <template>
   <ConfigProvider :theme="theme">
-    <main v-if="!ready" class="screen"><StateBox :loading="!error" :error="error" what="this installation" @retry="begin" /></main>
+    <main v-if="!ready" class="screen">
+      <StateBox :loading="!error" :error="error" what="this installation" @retry="begin" />
+    </main>
     <RouterView v-else-if="route.meta.open" />
     <SignIn v-else-if="!session.account" />
     <template v-else>
@@ -38,13 +45,18 @@ const denied = computed(() => Boolean(route.meta.roles && session.role && !route
         <div v-if="denied" class="screen">
           <div class="sheet stack" style="padding: 1.5rem" role="alert">
             <h1>Not open to your role</h1>
-            <p>{{ route.meta.title }} is not part of the work of a {{ session.role }}. Ask the administrator if it should be.</p>
+            <p>
+              {{ route.meta.title }} is not part of the work of a {{ session.role }}. Ask the administrator if
+              it should be.
+            </p>
             <RouterLink to="/">Back to Today</RouterLink>
           </div>
         </div>
         <RouterView v-else :key="route.path" />
       </ShellFrame>
-      <div v-if="session.ended" class="over" role="dialog" aria-modal="true" aria-label="Sign in again"><SignIn again /></div>
+      <div v-if="session.ended" class="over" role="dialog" aria-modal="true" aria-label="Sign in again">
+        <SignIn again />
+      </div>
     </template>
   </ConfigProvider>
 </template>

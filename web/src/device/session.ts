@@ -1,14 +1,16 @@
 import { routes, type Role, type RouteAnswer, type SessionAccount } from '@rounds/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import { EARLIER_OWNER, useOutbox } from '../device/useOutbox';
-import { applyPalette, type ThemeName } from '../tokens';
+import { EARLIER_OWNER, useOutbox } from './useOutbox';
+import { applyPalette, type ThemeName } from '../app/tokens';
 import { ApiProblem, call, whenSessionEnds } from './api';
-import { showTimesOf } from './words';
+import { showTimesOf } from '../parts/words';
 
 export type Installation = RouteAnswer<typeof routes.installation>;
 
-/** What this installation is, kept so that the application opens without a network; nothing personal in it. */
+/**
+ * What this installation is, kept so that the application opens without a network; nothing personal in it.
+ */
 const INSTALLATION = 'rounds-installation';
 /** Who is signed in on this device, with their key. Gone when they sign out. */
 const ACCOUNT = 'rounds-account';
@@ -29,9 +31,15 @@ export const useSession = defineStore('session', () => {
   const outbox = useOutbox();
   const account = ref<SessionAccount | null>(null);
   const installation = ref<Installation | null>(null);
-  /** True when the server said the session is over while somebody was at work: the sign-in sheet covers the screen, nothing is lost. */
+  /**
+   * True when the server said the session is over while somebody was at work: the sign-in sheet covers the
+   * screen, nothing is lost.
+   */
   const ended = ref(false);
-  const theme = ref<ThemeName>((localStorage.getItem('rounds-theme') as ThemeName | null) ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'paper'));
+  const theme = ref<ThemeName>(
+    (localStorage.getItem('rounds-theme') as ThemeName | null) ??
+      (matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'paper'),
+  );
 
   whenSessionEnds(() => {
     if (account.value) ended.value = true;
@@ -45,7 +53,10 @@ export const useSession = defineStore('session', () => {
       if (localStorage.getItem(LEFT)) await tellLeft();
       installation.value = await call(routes.installation, {});
       showTimesOf(installation.value.timeZone);
-      localStorage.setItem(INSTALLATION, JSON.stringify({ ...installation.value, demoAccounts: [], demoPassword: null }));
+      localStorage.setItem(
+        INSTALLATION,
+        JSON.stringify({ ...installation.value, demoAccounts: [], demoPassword: null }),
+      );
       await take(await whoIsIt());
     } catch (error) {
       installation.value = kept<Installation>(INSTALLATION);
@@ -87,7 +98,8 @@ export const useSession = defineStore('session', () => {
     const now = await call(routes.signIn, { body: { login, password } });
     localStorage.removeItem(LEFT);
     if (before && before.id !== now.id) {
-      // Somebody else at the same device starts from a clean page, and without what was kept for the one before.
+      // Somebody else at the same device starts from a clean page, and without what was kept for the one
+      // before.
       await outbox.signOut();
       localStorage.setItem(ACCOUNT, JSON.stringify(now));
       location.assign('/');
@@ -97,7 +109,10 @@ export const useSession = defineStore('session', () => {
     ended.value = false;
   }
 
-  /** Ends the session here at once, with or without a network. What is personal goes; unsent taps stay sealed for their owner. */
+  /**
+   * Ends the session here at once, with or without a network. What is personal goes; unsent taps stay
+   * sealed for their owner.
+   */
   async function signOut(): Promise<void> {
     localStorage.setItem(LEFT, 'yes');
     localStorage.removeItem(ACCOUNT);

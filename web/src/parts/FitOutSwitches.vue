@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { needsMet, type Pack } from '@rounds/core';
+import { needsMet, type Pack } from '@rounds/core/catalogue';
 import { computed } from 'vue';
 
 /** Power variant and switches of a machine. */
 const props = defineProps<{ pack: Pack; heading?: string }>();
 const variant = defineModel<string>('variant', { required: true });
 const features = defineModel<Record<string, string>>('features', { required: true });
-const shown = computed(() => props.pack.features.filter((each) => needsMet(each.needs, { ...features.value, variant: variant.value })));
+const shown = computed(() =>
+  props.pack.features.filter((each) => needsMet(each.needs, { ...features.value, variant: variant.value })),
+);
 const changed = computed(() => shown.value.filter((each) => features.value[each.id] !== each.default).length);
 function set(id: string, event: Event) {
   features.value = { ...features.value, [id]: (event.target as HTMLSelectElement).value };
@@ -21,12 +23,16 @@ function set(id: string, event: Event) {
     </select></label
   >
   <details v-if="shown.length">
-    <summary>{{ heading ?? 'Fit-out' }}: {{ shown.length }} switches{{ changed ? `, ${changed} changed` : '' }}</summary>
+    <summary>
+      {{ heading ?? 'Fit-out' }}: {{ shown.length }} switches{{ changed ? `, ${changed} changed` : '' }}
+    </summary>
     <div class="more">
       <label v-for="each in shown" :key="each.id" class="field" :title="each.changes"
         >{{ each.name }}
         <select :value="features[each.id]" class="plain" @change="set(each.id, $event)">
-          <option v-for="value in each.values" :key="value" :value="value">{{ value.replace(/-/g, ' ') }}</option>
+          <option v-for="value in each.values" :key="value" :value="value">
+            {{ value.replace(/-/g, ' ') }}
+          </option>
         </select></label
       >
     </div>

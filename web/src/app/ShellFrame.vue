@@ -5,9 +5,9 @@ import { useRoute, useRouter } from 'vue-router';
 import { Modal } from 'ant-design-vue';
 import { useOutbox } from '../device/useOutbox';
 import { useNewVersion } from '../device/useNewVersion';
-import type { ThemeName } from '../tokens';
-import { useSession } from './session';
-import { ROLE_WORDS } from './words';
+import type { ThemeName } from './tokens';
+import { useSession } from '../device/session';
+import { ROLE_WORDS } from '../parts/words';
 
 /** The frame round every screen: areas on a rail, who is signed in, what is saved where, shortcuts. */
 defineProps<{ bare: boolean }>();
@@ -27,7 +27,13 @@ interface Area {
   sign: string;
 }
 const areas: readonly Area[] = [
-  { name: 'Today', to: '/', key: 't', match: ['today'], sign: 'M12 3v4M12 17v4M3 12h4M17 12h4M12 8.5a3.5 3.5 0 1 0 0 7a3.5 3.5 0 0 0 0-7' },
+  {
+    name: 'Today',
+    to: '/',
+    key: 't',
+    match: ['today'],
+    sign: 'M12 3v4M12 17v4M3 12h4M17 12h4M12 8.5a3.5 3.5 0 1 0 0 7a3.5 3.5 0 0 0 0-7',
+  },
   {
     name: 'Assess',
     to: '/assess',
@@ -52,14 +58,30 @@ const areas: readonly Area[] = [
     roles: ['trainer', 'supervisor', 'administrator'],
     sign: 'M6 4.500a2 2 0 1 0 0 4a2 2 0 0 0 0-4M6 15.500a2 2 0 1 0 0 4a2 2 0 0 0 0-4M18 4.500a2 2 0 1 0 0 4a2 2 0 0 0 0-4M18 15.500a2 2 0 1 0 0 4a2 2 0 0 0 0-4M12 10a2 2 0 1 0 0 4a2 2 0 0 0 0-4',
   },
-  { name: 'Classes', to: '/classes', key: 'c', match: ['classes', 'class'], sign: 'M8 10V4M16 10V4M5.500 10h13v7h-13zM8 17v3M16 17v3' },
-  { name: 'Settings', to: '/settings', key: 's', match: ['settings'], sign: 'M4 7h9M17 7h3M4 17h3M11 17h9M15 5v4M9 15v4' },
+  {
+    name: 'Classes',
+    to: '/classes',
+    key: 'c',
+    match: ['classes', 'class'],
+    sign: 'M8 10V4M16 10V4M5.500 10h13v7h-13zM8 17v3M16 17v3',
+  },
+  {
+    name: 'Settings',
+    to: '/settings',
+    key: 's',
+    match: ['settings'],
+    sign: 'M4 7h9M17 7h3M4 17h3M11 17h9M15 5v4M9 15v4',
+  },
 ];
-const shown = computed(() => areas.filter((each) => !each.roles || (session.role && each.roles.includes(session.role))));
+const shown = computed(() =>
+  areas.filter((each) => !each.roles || (session.role && each.roles.includes(session.role))),
+);
 
 const saved = computed(() => {
   if (outbox.waiting === 0) return outbox.lastSent ? 'All on the server' : 'Nothing waiting';
-  return outbox.offline ? `${outbox.waiting} saved here, no connection` : `${outbox.waiting} saved here, sending`;
+  return outbox.offline
+    ? `${outbox.waiting} saved here, no connection`
+    : `${outbox.waiting} saved here, sending`;
 });
 
 const { ready: newVersion, takeUp } = useNewVersion();
@@ -73,7 +95,8 @@ function signOut() {
   const left = outbox.waiting + outbox.aside;
   Modal.confirm({
     title: `${left === 1 ? 'One tap is' : `${left} taps are`} not on the server yet`,
-    content: 'They stay on this device, sealed. Nobody else can read or send them; they go when you sign in here again.',
+    content:
+      'They stay on this device, sealed. Nobody else can read or send them; they go when you sign in here again.',
     okText: 'Sign out',
     cancelText: 'Stay',
     onOk: () => session.signOut(),
@@ -83,7 +106,14 @@ function signOut() {
 let pendingGo = 0;
 function onKey(event: KeyboardEvent) {
   const target = event.target as HTMLElement;
-  if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable) return;
+  if (
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey ||
+    /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) ||
+    target.isContentEditable
+  )
+    return;
   if (event.key === '?') help.value = !help.value;
   else if (event.key === 'Escape') help.value = false;
   else if (event.key === 'g') pendingGo = Date.now();
@@ -97,7 +127,8 @@ function onKey(event: KeyboardEvent) {
     const area = shown.value.find((each) => each.key === event.key);
     pendingGo = 0;
     if (area) void router.push(area.to);
-  } else if (event.key === 'n' && session.is('trainer', 'administrator') && route.name !== 'evaluation') void router.push('/assess/new');
+  } else if (event.key === 'n' && session.is('trainer', 'administrator') && route.name !== 'evaluation')
+    void router.push('/assess/new');
 }
 onMounted(() => {
   addEventListener('keydown', onKey);
@@ -117,7 +148,13 @@ const themes: readonly { id: ThemeName; name: string }[] = [
     <nav v-if="!bare" class="rail" aria-label="Areas">
       <RouterLink to="/" class="home" aria-label="Rounds, home"
         ><svg viewBox="0 0 32 32" width="38" height="38" aria-hidden="true">
-          <path d="M16 4a12 12 0 1 1-10.400 6" fill="none" stroke="currentColor" stroke-width="3.600" stroke-linecap="round" />
+          <path
+            d="M16 4a12 12 0 1 1-10.400 6"
+            fill="none"
+            stroke="currentColor"
+            stroke-width="3.600"
+            stroke-linecap="round"
+          />
           <circle cx="8.500" cy="6.600" r="2.800" fill="#f0a11f" /></svg
       ></RouterLink>
       <RouterLink
@@ -129,7 +166,14 @@ const themes: readonly { id: ThemeName; name: string }[] = [
         :aria-current="area.match.includes(String(route.name)) ? 'page' : undefined"
       >
         <svg viewBox="0 0 24 24" width="28" height="28" aria-hidden="true">
-          <path :d="area.sign" fill="none" stroke="currentColor" stroke-width="1.800" stroke-linecap="round" stroke-linejoin="round" />
+          <path
+            :d="area.sign"
+            fill="none"
+            stroke="currentColor"
+            stroke-width="1.800"
+            stroke-linecap="round"
+            stroke-linejoin="round"
+          />
         </svg>
         {{ area.name }}
       </RouterLink>
@@ -144,7 +188,11 @@ const themes: readonly { id: ThemeName; name: string }[] = [
         }}</span>
         <label class="theme"
           ><span class="visually-hidden">Light</span>
-          <select class="plain" :value="session.theme" @change="session.setTheme(($event.target as HTMLSelectElement).value as ThemeName)">
+          <select
+            class="plain"
+            :value="session.theme"
+            @change="session.setTheme(($event.target as HTMLSelectElement).value as ThemeName)"
+          >
             <option v-for="each in themes" :key="each.id" :value="each.id">{{ each.name }}</option>
           </select>
         </label>
@@ -161,7 +209,14 @@ const themes: readonly { id: ThemeName; name: string }[] = [
       </div>
       <main id="work" tabindex="-1"><slot /></main>
     </div>
-    <div v-if="help" class="help" role="dialog" aria-modal="true" aria-label="Shortcuts" @click.self="help = false">
+    <div
+      v-if="help"
+      class="help"
+      role="dialog"
+      aria-modal="true"
+      aria-label="Shortcuts"
+      @click.self="help = false"
+    >
       <div class="sheet stack">
         <h2>Shortcuts</h2>
         <dl>

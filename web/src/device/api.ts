@@ -1,5 +1,5 @@
 import type { Problem, RouteAnswer, RouteCall, RouteSpec } from '@rounds/contract';
-import { clock } from '../device/clock';
+import { clock } from './clock';
 
 /** A refusal by the server, no server at all (`code` "offline"), or one made here (`code` "unsent"). */
 export class ApiProblem extends Error {
@@ -21,13 +21,18 @@ function address(spec: RouteSpec, input: { params?: unknown; query?: unknown }):
   const params = (input.params ?? {}) as Record<string, string>;
   const path = spec.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name] ?? ''));
   const query = new URLSearchParams();
-  for (const [key, value] of Object.entries((input.query ?? {}) as Record<string, unknown>)) if (value !== undefined && value !== '') query.set(key, String(value));
+  for (const [key, value] of Object.entries((input.query ?? {}) as Record<string, unknown>))
+    if (value !== undefined && value !== '') query.set(key, String(value));
   const tail = query.toString();
   return `/api${path}${tail ? `?${tail}` : ''}`;
 }
 
 /** The address of a file route, for links. */
-export function fileAddress(spec: RouteSpec, params: Record<string, string> = {}, query: Record<string, string> = {}): string {
+export function fileAddress(
+  spec: RouteSpec,
+  params: Record<string, string> = {},
+  query: Record<string, string> = {},
+): string {
   return address(spec, { params, query });
 }
 
@@ -38,7 +43,9 @@ export async function call<R extends RouteSpec>(spec: R, input: RouteCall<R>): P
     response = await fetch(address(spec, input), {
       method: spec.method,
       credentials: 'same-origin',
-      ...(spec.body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(input.body) } : {}),
+      ...(spec.body
+        ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(input.body) }
+        : {}),
     });
   } catch {
     throw new ApiProblem({
@@ -75,6 +82,11 @@ export function ownProblem(code: string, title: string, detail: string): ApiProb
 
 /** What to show for any error. */
 export function explain(error: unknown): { title: string; detail: string; code: string } {
-  if (error instanceof ApiProblem) return { title: error.problem.title, detail: error.problem.detail, code: error.code };
-  return { title: 'Something went wrong here', detail: error instanceof Error ? error.message : String(error), code: 'unexpected' };
+  if (error instanceof ApiProblem)
+    return { title: error.problem.title, detail: error.problem.detail, code: error.code };
+  return {
+    title: 'Something went wrong here',
+    detail: error instanceof Error ? error.message : String(error),
+    code: 'unexpected',
+  };
 }

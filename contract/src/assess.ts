@@ -1,0 +1,242 @@
+import { PHASES, evaluationEventBody, DECIDED, deviceEvent, reasonWords } from '@rounds/core/evaluation';
+import { z } from 'zod';
+import { trainers, readers, uuid, line, byId, login, secret, cursor } from './fields';
+import { route } from './route';
+
+/** Practical evaluations: events, signatures, reports. */
+
+export const evaluationSummary = z.object({
+  id: uuid,
+  personId: uuid,
+  personName: z.string(),
+  classId: z.string(),
+  classTitle: z.string(),
+  unitName: z.string(),
+  trainerId: uuid,
+  trainerName: z.string(),
+  createdAt: z.string(),
+  phase: z.enum(PHASES),
+  outcome: z.string().nullable(),
+  score: z.number().nullable(),
+  overridden: z.boolean(),
+  /** What the rules computed when another outcome was decided. */
+  computed: z.string().nullable(),
+  stillPlanted: z.array(z.object({ fault: z.string(), name: z.string() })),
+});
+
+export type EvaluationSummary = z.infer<typeof evaluationSummary>;
+
+/** An event as the server keeps it: who recorded it, and when it arrived. */
+export const storedEvent = z.object({
+  id: uuid,
+  at: z.string(),
+  body: evaluationEventBody,
+  by: z.string(),
+  account: uuid,
+  receivedAt: z.string(),
+});
+
+/** A fault that is still in a machine. `personName` is null for those who may not see whose evaluation it is. */
+export const plantedNow = z.object({
+  evaluationId: uuid,
+  classTitle: z.string(),
+  unitName: z.string(),
+  site: z.string(),
+  trainerName: z.string(),
+  personName: z.string().nullable(),
+  since: z.string(),
+  faults: z.array(z.string()),
+});
+
+export type PlantedNow = z.infer<typeof plantedNow>;
+
+/** An evaluation opened: the composed class as it was, its events, and who holds it. The pack is an EffectivePack of the core. */
+export const evaluationSchema = z.object({
+  summary: evaluationSummary,
+  pack: z.unknown(),
+  unitId: uuid,
+  conditions: z.string(),
+  earlierStarts: z.array(z.string()),
+  /** Empty for the person evaluated until the decision: `keyHidden` says so. */
+  events: z.array(storedEvent),
+  keyHidden: z.boolean(),
+  holder: z.object({ name: z.string(), device: z.string(), since: z.string() }).nullable(),
+  certificate: z.object({ token: z.string() }).nullable(),
+});
+
+const noted = z.object({
+  accepted: z.array(uuid),
+  summary: evaluationSummary,
+  certificate: z.object({ token: z.string() }).nullable(),
+});
+
+export const assessRoutes = {
+  evaluations: route({
+    method: 'GET',
+    path: '/evaluations',
+    summary: 'Evaluations, newest first',
+    roles: readers,
+    query: z.object({
+      open: z.enum(['yes', 'no']).optional(),
+      cursor,
+      limit: z.coerce.number().int().min(1).max(100).default(30),
+    }),
+    answer: z.object({ rows: z.array(evaluationSummary), next: z.string().nullable() }),
+  }),
+  createEvaluation: route({
+    method: 'POST',
+    path: '/evaluations',
+    summary: 'Prepare an evaluation',
+    roles: trainers,
+    body: z.object({
+      id: uuid,
+      personId: uuid,
+      classId: z.string().max(60),
+      unitId: uuid,
+      variant: z.string().max(40),
+      features: z.record(z.string().max(40), z.string().max(60)),
+      conditions: z.string().trim().max(2000),
+      device: z.string().min(8).max(80),
+    }),
+    answer: evaluationSchema,
+    problems: ['not-found', 'composition', 'evaluation-exists', 'own-record'],
+  }),
+  evaluation: route({
+    method: 'GET',
+    path: '/evaluations/:id',
+    summary: 'An evaluation with its events',
+    roles: readers,
+    params: byId,
+    answer: evaluationSchema,
+    problems: ['not-found'],
+  }),
+  appendEvents: route({
+    method: 'POST',
+    path: '/evaluations/:id/events',
+    summary: 'Add events; repeats are harmless',
+    roles: trainers,
+    params: byId,
+    /** `as` is the account that made the events: they are not taken as anybody else's. */
+    body: z.object({
+      device: z.string().min(8).max(80),
+      as: uuid.optional(),
+      events: z.array(deviceEvent).min(1).max(500),
+    }),
+    bodyLimit: 2_000_000,
+    answer: noted,
+    problems: [
+      'not-found',
+      'wrong-account',
+      'evaluation-held',
+      'evaluation-closed',
+      'event-elsewhere',
+      'clock-off',
+      'planted-faults-remain',
+      'plant-order',
+      'undo-refused',
+      'not-complete',
+      'override-needs-reason',
+      'agreement-needed',
+      'unknown-row',
+      'not-decided',
+      'signed-already',
+      'wrong-signer',
+      'own-record',
+    ],
+  }),
+  signByName: route({
+    method: 'POST',
+    path: '/evaluations/:id/signatures',
+    summary: 'Sign by full name and password, for those who cannot draw',
+    roles: trainers,
+    params: byId,
+    /**
+     * `login` and `password` are those of the one who signs: the caller as trainer, or the operator
+     * evaluated.
+     */
+    body: z.object({
+      id: uuid,
+      device: z.string().min(8).max(80),
+      role: z.enum(['trainer', 'operator']),
+      name: line,
+      login,
+      password: secret,
+    }),
+    answer: noted,
+    problems: [
+      'not-found',
+      'evaluation-held',
+      'not-decided',
+      'signed-already',
+      'wrong-signer',
+      'wrong-sign-in',
+      'too-many-attempts',
+      'own-record',
+    ],
+  }),
+  agree: route({
+    method: 'POST',
+    path: '/evaluations/:id/agreement',
+    summary: 'A second trainer agrees to an outcome that lifts a critical error or a missed planted stop',
+    roles: trainers,
+    params: byId,
+    /** `login` and `password` are those of the second account. */
+    body: z.object({ id: uuid, outcome: z.enum(DECIDED), words: reasonWords, login, password: secret }),
+    answer: noted,
+    problems: [
+      'not-found',
+      'evaluation-closed',
+      'wrong-signer',
+      'wrong-sign-in',
+      'too-many-attempts',
+      'own-record',
+    ],
+  }),
+  holdEvaluation: route({
+    method: 'POST',
+    path: '/evaluations/:id/hold',
+    summary: 'Hold an evaluation for writing, or take it over',
+    roles: trainers,
+    params: byId,
+    body: z.object({
+      device: z.string().min(8).max(80),
+      takeOver: z.string().trim().min(3).max(500).optional(),
+    }),
+    answer: z.object({
+      held: z.boolean(),
+      holder: z.object({ name: z.string(), device: z.string(), since: z.string() }),
+    }),
+    problems: ['not-found', 'own-record'],
+  }),
+  appraisal: route({
+    method: 'GET',
+    path: '/evaluations/:id/appraisal',
+    summary: "The server's own appraisal (an Appraisal of the core)",
+    roles: readers,
+    params: byId,
+    answer: z.object({
+      score: z.number().nullable(),
+      outcome: z.string(),
+      reasons: z.array(z.object({ weighs: z.string(), text: z.string() })),
+    }),
+    problems: ['not-found', 'not-decided'],
+  }),
+  report: route({
+    method: 'GET',
+    path: '/evaluations/:id/report.pdf',
+    summary: 'Evaluation report, A4',
+    roles: readers,
+    params: byId,
+    answer: 'application/pdf',
+    problems: ['not-found', 'not-decided'],
+  }),
+  card: route({
+    method: 'GET',
+    path: '/certificates/:token/card.pdf',
+    summary: 'Wallet card',
+    roles: readers,
+    params: z.object({ token: z.string().max(60) }),
+    answer: 'application/pdf',
+    problems: ['not-found'],
+  }),
+};

@@ -1,0 +1,55 @@
+import type { EffectivePack } from '../catalogue/compose';
+import { faultName, type Outcome } from './appraise';
+import type { EvaluationEventBody } from './events';
+import type { EvaluationPart, Phase } from './phase';
+
+/** Outcomes as they head a report, a screen and a list. */
+export const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
+  competent: 'Competent',
+  'not-yet': 'Not yet competent',
+  stopped: 'Stopped: critical error',
+  incomplete: 'Not complete',
+  blocked: 'No outcome: planted faults still in',
+};
+
+export const PHASE_WORDS: Readonly<Record<Phase, string>> = {
+  prepared: 'Prepared, round not started',
+  running: 'Round under way',
+  retrieving: 'Planted faults to take out',
+  reviewing: 'To review and decide',
+  signing: 'To be signed',
+  closed: 'Closed',
+};
+
+export const PART_NAMES: Readonly<Record<EvaluationPart, string>> = {
+  round: 'Round',
+  retrieve: 'Take out',
+  sheet: 'Score sheet',
+  review: 'Review',
+  sign: 'Decide and sign',
+};
+
+/** The name of a fault of a class by its id; the id itself when the class has none of it. */
+export function faultNameIn(pack: EffectivePack, id: string): string {
+  const found = pack.faults.find((each) => each.id === id);
+  return found ? faultName(found) : id;
+}
+
+/** What an event did, short enough for the button that takes it back. */
+export function eventWords(body: EvaluationEventBody, pack: EffectivePack): string {
+  const station = (id: string) => pack.plan.stations.find((each) => each.id === id)?.name ?? id;
+  switch (body.kind) {
+    case 'checked':
+      return `${body.checkpoint} ${body.result}`;
+    case 'arrived':
+      return `arrived at ${station(body.station)}`;
+    case 'reported':
+      return `fault at ${body.checkpoint}`;
+    case 'planted':
+      return `planted ${faultNameIn(pack, body.fault)}`;
+    case 'retrieved':
+      return `taken out ${faultNameIn(pack, body.fault)}`;
+    default:
+      return body.kind.replaceAll('-', ' ');
+  }
+}

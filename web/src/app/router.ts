@@ -1,0 +1,136 @@
+import type { Role } from '@rounds/contract';
+import { createRouter, createWebHistory } from 'vue-router';
+import { useSession } from '../device/session';
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    title: string;
+    /** Roles that may open the screen; everybody signed in when absent. */
+    roles?: readonly Role[];
+    open?: boolean;
+    /** Fills the window without the shell. */
+    bare?: boolean;
+  }
+}
+
+const office: readonly Role[] = ['trainer', 'supervisor', 'administrator'];
+const trainers: readonly Role[] = ['trainer', 'administrator'];
+
+/** Every screen; each area is a chunk of its own. */
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    {
+      path: '/',
+      name: 'today',
+      component: () => import('../today/TodayScreen.vue'),
+      meta: { title: 'Today' },
+    },
+    {
+      path: '/people',
+      name: 'people',
+      component: () => import('../people/RosterScreen.vue'),
+      meta: { title: 'People', roles: office },
+    },
+    {
+      path: '/people/import',
+      name: 'import',
+      component: () => import('../people/ImportScreen.vue'),
+      meta: { title: 'Import people', roles: trainers },
+    },
+    {
+      path: '/people/matrix',
+      name: 'matrix',
+      component: () => import('../people/MatrixScreen.vue'),
+      meta: { title: 'Standing matrix', roles: office },
+    },
+    {
+      path: '/people/:id',
+      name: 'person',
+      component: () => import('../people/PersonScreen.vue'),
+      meta: { title: 'Person', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
+    },
+    {
+      path: '/classes',
+      name: 'classes',
+      component: () => import('../classes/ClassListScreen.vue'),
+      meta: { title: 'Classes' },
+    },
+    {
+      path: '/classes/compare',
+      name: 'compare',
+      component: () => import('../classes/CompareScreen.vue'),
+      meta: { title: 'Compare two classes' },
+    },
+    {
+      path: '/classes/import',
+      name: 'import-class',
+      component: () => import('../classes/ImportPackScreen.vue'),
+      meta: { title: 'Import a class', roles: trainers },
+    },
+    {
+      path: '/classes/:id/edit',
+      name: 'edit-class',
+      component: () => import('../classes/EditScreen.vue'),
+      meta: { title: 'Edit a class', roles: trainers },
+    },
+    {
+      path: '/classes/:id/history',
+      name: 'class-history',
+      component: () => import('../classes/HistoryScreen.vue'),
+      meta: { title: 'Revisions of a class', roles: office },
+    },
+    {
+      path: '/classes/:id',
+      name: 'class',
+      component: () => import('../classes/ClassScreen.vue'),
+      meta: { title: 'Machine class' },
+    },
+    {
+      path: '/assess',
+      name: 'assess',
+      component: () => import('../assess/AssessListScreen.vue'),
+      meta: { title: 'Assess', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
+    },
+    {
+      path: '/assess/new',
+      name: 'prepare',
+      component: () => import('../assess/PrepareScreen.vue'),
+      meta: { title: 'Prepare an evaluation', roles: trainers },
+    },
+    {
+      path: '/assess/:id',
+      name: 'evaluation',
+      component: () => import('../assess/EvaluationScreen.vue'),
+      meta: {
+        title: 'Evaluation',
+        roles: ['trainer', 'supervisor', 'administrator', 'operator'],
+        bare: true,
+      },
+    },
+    {
+      path: '/settings',
+      name: 'settings',
+      component: () => import('../settings/SettingsScreen.vue'),
+      meta: { title: 'Settings' },
+    },
+    {
+      path: '/verify/:token',
+      name: 'verify',
+      component: () => import('../verify/VerifyScreen.vue'),
+      meta: { title: 'Card check', open: true, bare: true },
+    },
+    {
+      path: '/:rest(.*)*',
+      name: 'lost',
+      component: () => import('./LostScreen.vue'),
+      meta: { title: 'Nothing here' },
+    },
+  ],
+  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+});
+
+router.afterEach((to) => {
+  const organisation = useSession().installation?.organisation;
+  document.title = [to.meta.title, organisation ?? 'Rounds'].join(' · ');
+});

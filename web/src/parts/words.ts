@@ -1,0 +1,40 @@
+import { localDate, localTime } from '@rounds/core/calendar';
+import { longDate } from '@rounds/core/certification';
+
+/** Words and dates as people read them. */
+
+export const ROLE_WORDS: Readonly<Record<string, string>> = {
+  trainer: 'Trainer',
+  operator: 'Operator',
+  supervisor: 'Supervisor',
+  workshop: 'Workshop',
+  administrator: 'Administrator',
+};
+
+let siteZone = 'UTC';
+
+/** Instants are shown in the site's time from here on, as the papers show them. */
+export function showTimesOf(zone: string): void {
+  siteZone = zone;
+}
+
+/** An ISO date, or the site's date at an instant, as "5 March 2026"; a dash for none. */
+export function day(text: string | null | undefined): string {
+  if (!text) return '–';
+  return longDate(text.length > 10 ? localDate(text, siteZone) : text);
+}
+
+/** An instant as "5 March 2026, 14:05" in the site's time. */
+export function moment(instant: string): string {
+  return `${day(instant)}, ${localTime(instant, siteZone)}`;
+}
+
+/** Seconds as m:ss. */
+export function minutes(seconds: number): string {
+  return `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
+}
+
+/** A share as a whole per cent. */
+export function percent(share: number | null): string {
+  return share === null ? '–' : `${Math.round(share * 100)} %`;
+}
