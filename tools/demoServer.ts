@@ -50,6 +50,7 @@ export async function startDemo(
     directory,
     stop: async () => {
       await listening.stop();
+      await house.hub.close();
       await house.pool.close();
       await store.close();
       rmSync(directory, { recursive: true, force: true });

@@ -1,6 +1,6 @@
 import { PHASES, evaluationEventBody, DECIDED, deviceEvent, reasonWords } from '@rounds/core/evaluation';
 import { z } from 'zod';
-import { trainers, readers, uuid, line, byId, login, secret, cursor } from './fields';
+import { trainers, readers, uuid, line, byId, login, secret, cursor, listOrder } from './fields';
 import { route } from './route';
 
 /** Practical evaluations: events, signatures, reports. */
@@ -70,6 +70,9 @@ const noted = z.object({
   certificate: z.object({ token: z.string() }).nullable(),
 });
 
+/** What the list of evaluations can be ordered by. */
+export const EVALUATION_ORDERS = ['when', 'person', 'class', 'trainer', 'score'] as const;
+
 export const assessRoutes = {
   evaluations: route({
     method: 'GET',
@@ -78,10 +81,22 @@ export const assessRoutes = {
     roles: readers,
     query: z.object({
       open: z.enum(['yes', 'no']).optional(),
+      /** Part of a person's, machine's or class's name. */
+      search: z.string().max(100).optional(),
+      classId: z.string().max(60).optional(),
+      outcome: z.enum(DECIDED).optional(),
+      /** A place in the order by time, instead of a page. */
       cursor,
+      ...listOrder,
+      order: listOrder.order.default('descending'),
+      sort: z.enum(EVALUATION_ORDERS).default('when'),
       limit: z.coerce.number().int().min(1).max(100).default(30),
     }),
-    answer: z.object({ rows: z.array(evaluationSummary), next: z.string().nullable() }),
+    answer: z.object({
+      rows: z.array(evaluationSummary),
+      next: z.string().nullable(),
+      total: z.number(),
+    }),
   }),
   createEvaluation: route({
     method: 'POST',

@@ -47,3 +47,9 @@ export const password = z.string().min(10, 'a password has at least 10 character
 
 /** A place in a list, as the answer before gave it. */
 export const cursor = z.string().max(600).optional();
+
+/** Which page of a list (from 1) and in what order, for lists that people turn over and sort. */
+export const listOrder = {
+  page: z.coerce.number().int().min(1).max(100_000).default(1),
+  order: z.enum(['ascending', 'descending']).default('ascending'),
+};

@@ -1,6 +1,7 @@
 export * from './accounts';
 export * from './assess';
 export * from './certification';
+export * from './changes';
 export * from './classes';
 export * from './fields';
 export * from './jobs';

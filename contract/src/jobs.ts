@@ -5,14 +5,14 @@ import { route } from './route';
 /** Heavy work: how far it is, and ending it. */
 
 export const jobRoutes = {
-  job: route({
+  jobProgress: route({
     method: 'GET',
-    path: '/jobs/:id',
-    summary: 'How far a piece of heavy work is that the caller started',
+    path: '/jobs/:id/progress',
+    summary: 'How far a piece of heavy work is, as it goes on',
     roles: everyone,
     params: byId,
-    answer: z.object({ state: z.enum(['waiting', 'running']), done: z.number(), total: z.number() }),
-    problems: ['not-found'],
+    answer: 'text/event-stream',
+    event: z.object({ done: z.number(), total: z.number() }),
   }),
   cancelJob: route({
     method: 'DELETE',

@@ -3,7 +3,7 @@ import { STANDING_STATUSES } from '@rounds/core/certification';
 import { z } from 'zod';
 import { evaluationSummary } from './assess';
 import { standingSchema } from './certification';
-import { trainers, office, readers, uuid, plainDate, line, byId, cursor } from './fields';
+import { trainers, office, readers, uuid, plainDate, line, byId, cursor, listOrder } from './fields';
 import { route } from './route';
 
 /** The roster and its import. */
@@ -88,6 +88,9 @@ export const importPreview = z.object({
 
 export type ImportPreview = z.infer<typeof importPreview>;
 
+/** What the roster can be ordered by; `standing` puts the gravest first, `until` the soonest end. */
+export const ROSTER_ORDERS = ['name', 'payroll', 'team', 'site', 'standing', 'until'] as const;
+
 export const peopleRoutes = {
   people: route({
     method: 'GET',
@@ -101,7 +104,10 @@ export const peopleRoutes = {
       /** Only people who stand so, in this class or in any. */
       status: z.enum(STANDING_STATUSES).optional(),
       classId: z.string().max(60).optional(),
+      /** A place in the order by name, instead of a page. */
       cursor,
+      ...listOrder,
+      sort: z.enum(ROSTER_ORDERS).default('name'),
       limit: z.coerce.number().int().min(1).max(200).default(50),
     }),
     answer: z.object({

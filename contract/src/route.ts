@@ -6,6 +6,12 @@ export const ROLES = ['trainer', 'operator', 'supervisor', 'workshop', 'administ
 export type Role = (typeof ROLES)[number];
 
 /**
+ * Who a route may be open to: a role of an account, or a guest's seat (somebody who joined an exercise on
+ * their own phone and has no account).
+ */
+export type Party = Role | 'seat';
+
+/**
  * One route as browser and server agree on it. Rows a caller may see are narrowed further by the server
  * (own record, own team).
  */
@@ -14,7 +20,7 @@ export interface RouteSpec {
   /** Express-style path below /api, such as /people/:id */
   path: string;
   summary: string;
-  roles: readonly Role[] | 'public';
+  roles: readonly Party[] | 'public';
   params?: z.ZodObject;
   query?: z.ZodObject;
   body?: z.ZodType;
@@ -26,7 +32,10 @@ export interface RouteSpec {
     | 'application/yaml'
     | 'application/json'
     | 'application/schema+json'
-    | 'image/svg+xml';
+    | 'image/svg+xml'
+    | 'text/event-stream';
+  /** Schema of one event, where the answer is an event stream. */
+  event?: z.ZodType;
   /** Problem codes beyond the common ones. */
   problems?: readonly ProblemCode[];
   /** Fields of the body that hold a whole file, which its reader judges. */
@@ -34,6 +43,17 @@ export interface RouteSpec {
   /** Largest body in bytes; 100 kB when absent. */
   bodyLimit?: number;
 }
+
+/**
+ * A route whose answer is an event stream (server-sent events): what happens from now on, or, for who says
+ * the last event they had, from there.
+ */
+export interface StreamSpec extends RouteSpec {
+  method: 'GET';
+  answer: 'text/event-stream';
+  event: z.ZodType;
+}
+export type StreamEvent<R extends StreamSpec> = z.output<R['event']>;
 
 /** Keeps the literal types of a route's schemas. */
 export function route<const R extends RouteSpec>(spec: R): R {

@@ -1,6 +1,7 @@
 import { accountRoutes } from './accounts';
 import { assessRoutes } from './assess';
 import { certificationRoutes } from './certification';
+import { changeRoutes } from './changes';
 import { classRoutes } from './classes';
 import { jobRoutes } from './jobs';
 import { machineRoutes } from './machines';
@@ -18,5 +19,6 @@ export const routes = {
   ...classRoutes,
   ...assessRoutes,
   ...todayRoutes,
+  ...changeRoutes,
   ...jobRoutes,
 };

@@ -1,12 +1,16 @@
+export { type Caller } from './accounts/access';
 export { createAccount, DEMO_PASSWORD } from './accounts/routes';
 export { appendPast, eventsOf } from './assess/stream';
 export { projectStandings, standingsToday } from './certification/standings';
 export { composeAndKeep, publishPack } from './classes/packs';
 export { application } from './http/application';
 export { backupsIn, writeBackup } from './data/backup';
-export { openHouse, readSetting, writeSetting, type Caller, type House } from './data/context';
+export { openHouse, readSetting, writeSetting, type House } from './data/context';
 export { DirectoryTaken } from './data/dataDirectory';
 export { openStore, restoreStore, type Database, type Store } from './data/database';
 export * as tables from './data/schema';
 export { seedDemo } from './data/seedDemo';
 export { listen, type Listening } from './http/serve';
+export { takeSeat } from './accounts/seats';
+export { bindStream } from './http/stream';
+export { announce } from './data/announcements';

@@ -120,6 +120,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     clearInterval(timer);
+    await house.hub.close();
     await listening.stop();
     await house.pool.close();
     await store.close();

@@ -4,14 +4,14 @@ import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './app/App.vue';
 import { registerWorker } from './device/useNewVersion';
-import { useSession } from './device/session';
+
 import { router } from './app/router';
-import { applyPalette } from './app/tokens';
+import { useTheme } from './app/theme';
 
 const app = createApp(App);
 app.use(createPinia());
 app.use(PiniaColada, { queryOptions: { staleTime: 0, gcTime: 60_000 } });
-applyPalette(useSession().theme);
+useTheme();
 app.use(router);
 app.mount('#app');
 

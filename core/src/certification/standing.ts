@@ -15,6 +15,18 @@ export const STANDING_STATUSES = [
   'withdrawn',
 ] as const;
 export type StandingStatus = (typeof STANDING_STATUSES)[number];
+
+/** Standings from the one that needs somebody first to the one that needs nobody. */
+export const GRAVEST_FIRST: readonly StandingStatus[] = [
+  'suspended',
+  'lapsed',
+  'in-grace',
+  'due',
+  'withdrawn',
+  'in-training',
+  'valid',
+  'none',
+];
 export type MayOperate = 'yes' | 'supervised' | 'no';
 
 /** Where a person stands in a class on a date, and why. `until` is the last day the certificate holds. */

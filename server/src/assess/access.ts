@@ -1,6 +1,7 @@
+import { maySee, type Caller } from '../accounts/access';
 import { eq } from 'drizzle-orm';
-import { maySee } from '../certification/standings';
-import type { Caller, House } from '../data/context';
+
+import type { House } from '../data/context';
 import type { Database } from '../data/database';
 import { evaluation, person } from '../data/schema';
 import { ProblemError } from '../http/problem';

@@ -1,3 +1,4 @@
+import { maySee, scopeOf, withinScope, type Caller } from '../accounts/access';
 import { routes } from '@rounds/contract';
 import { STANDING_STATUSES, standingAt } from '@rounds/core/certification';
 import { appraise, foldEvaluation, type EvaluationEvent } from '@rounds/core/evaluation';
@@ -5,10 +6,10 @@ import { and, asc, count, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import { proveAccount } from '../accounts/proof';
-import { maySee, scopeOf, standingOf, standingsToday, withinScope } from '../certification/standings';
+import { standingOf, standingsToday } from '../certification/standings';
 import { composeAndKeep, effectivePackOf, publishedPack } from '../classes/packs';
 import { siteChoices } from '../classes/schools';
-import { note, type Caller, type House } from '../data/context';
+import { note, type House } from '../data/context';
 import type { Database } from '../data/database';
 import { account, certificate, evaluation, machineClass, person, standingRow, unit } from '../data/schema';
 import { bind } from '../http/binder';
@@ -121,12 +122,11 @@ export function assessRoutes(router: Router, house: House): void {
     };
   });
 
-  bind(router, house, routes.evaluations, async ({ query, caller }) =>
+  bind(router, house, routes.evaluations, ({ query: { open, ...query }, caller }) =>
     summaryPage(house, caller, {
       scope: scopeOf(caller),
-      ...(query.open ? { open: query.open === 'yes' } : {}),
-      cursor: query.cursor,
-      limit: query.limit,
+      ...(open ? { open: open === 'yes' } : {}),
+      ...query,
     }),
   );
 

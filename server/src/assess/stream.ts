@@ -1,3 +1,4 @@
+import type { Caller } from '../accounts/access';
 import { randomBytes } from 'node:crypto';
 import { localDate } from '@rounds/core/calendar';
 import type { EffectivePack } from '@rounds/core/catalogue';
@@ -23,7 +24,8 @@ import { standingsToday } from '../certification/standings';
 import { certificationStream, type CertificationFact } from '../certification/stream';
 import { effectivePackOf } from '../classes/packs';
 import { append, type StreamKind } from '../data/append';
-import { siteTimeZone, type AuditLine, type Caller, type House } from '../data/context';
+import { announceWithin } from '../data/announcements';
+import { CHANGES, siteTimeZone, type AuditLine, type House } from '../data/context';
 import type { Database } from '../data/database';
 import { account, certificate, evaluation, evaluationEventRow, unit } from '../data/schema';
 import { ProblemError } from '../http/problem';
@@ -351,6 +353,7 @@ async function projectEvaluation(
       stillPlanted: result.stillPlanted.map((id) => ({ fault: id, name: faultNameIn(pack, id) })),
     })
     .where(eq(evaluation.id, row.id));
+  if (phase !== row.phase) announceWithin(CHANGES, { areas: ['evaluations', 'today'] });
   if (phase !== 'closed' || !decision) return [];
 
   const on = localDate(decision.at, zone);

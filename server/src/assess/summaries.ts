@@ -1,9 +1,10 @@
-import type { EvaluationSummary, PlantedNow } from '@rounds/contract';
-import { and, desc, eq, getTableColumns, ne, sql, type SQL } from 'drizzle-orm';
+import { maySee, withinScope, type Scope, type Caller } from '../accounts/access';
+import type { EVALUATION_ORDERS, EvaluationSummary, PlantedNow } from '@rounds/contract';
+import { and, count, desc, eq, getTableColumns, ilike, ne, or, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
-import { maySee, withinScope, type Scope } from '../certification/standings';
-import type { Caller, House } from '../data/context';
+
+import type { House } from '../data/context';
 import { account, evaluation, machineClass, person, unit } from '../data/schema';
 import { readCursor, writeCursor } from '../http/cursor';
 import { seesKey } from './access';
@@ -14,8 +15,50 @@ export interface SummaryFilter {
   personId?: string;
   id?: string;
   open?: boolean;
+  search?: string | undefined;
+  classId?: string | undefined;
+  outcome?: string | undefined;
   cursor?: string | undefined;
   limit?: number;
+  page?: number;
+  pageSize?: number;
+  sort?: (typeof EVALUATION_ORDERS)[number];
+  order?: 'ascending' | 'descending';
+}
+
+const NEWEST_FIRST = [desc(evaluation.createdAt), desc(evaluation.id)] as const;
+
+/** The order that was asked for; evaluations of one place stand newest first. */
+function orderOf({ sort = 'when', order = 'descending' }: SummaryFilter): SQL[] {
+  const by = {
+    when: [evaluation.createdAt, evaluation.id],
+    person: [person.familyName, person.givenName],
+    class: [machineClass.title, unit.name],
+    trainer: [account.name],
+    score: [evaluation.score],
+  }[sort];
+  const direction = order === 'descending' ? sql`desc` : sql`asc`;
+  return [...by.map((each) => sql`${each} ${direction} nulls last`), ...NEWEST_FIRST];
+}
+
+function conditionOf(filter: SummaryFilter): SQL | undefined {
+  const pattern = filter.search ? `%${filter.search.replace(/[%_\\]/g, '\\$&')}%` : null;
+  return and(
+    filter.scope ? withinScope(filter.scope) : undefined,
+    filter.personId ? eq(evaluation.personId, filter.personId) : undefined,
+    filter.id ? eq(evaluation.id, filter.id) : undefined,
+    filter.open === true ? ne(evaluation.phase, 'closed') : undefined,
+    filter.open === false ? eq(evaluation.phase, 'closed') : undefined,
+    filter.classId ? eq(evaluation.classId, filter.classId) : undefined,
+    filter.outcome ? eq(evaluation.outcome, filter.outcome) : undefined,
+    pattern
+      ? or(
+          ilike(sql`${person.givenName} || ' ' || ${person.familyName}`, pattern),
+          ilike(unit.name, pattern),
+          ilike(machineClass.title, pattern),
+        )
+      : undefined,
+  );
 }
 
 /** A place in the list: the instant to the microsecond, as the database keeps it, and the id. */
@@ -29,12 +72,6 @@ async function rowsOf(house: House, filter: SummaryFilter) {
     const [at, id] = readCursor(filter.cursor, place);
     after = sql`(${micros}::numeric, ${evaluation.id}) < (${at}::numeric, ${id}::uuid)`;
   }
-  const open =
-    filter.open === undefined
-      ? undefined
-      : filter.open
-        ? ne(evaluation.phase, 'closed')
-        : eq(evaluation.phase, 'closed');
   return house.db
     .select({
       e: getTableColumns(evaluation),
@@ -52,17 +89,10 @@ async function rowsOf(house: House, filter: SummaryFilter) {
     .innerJoin(unit, eq(unit.id, evaluation.unitId))
     .innerJoin(account, eq(account.id, evaluation.trainerId))
     .leftJoin(decider, eq(decider.id, evaluation.decidedBy))
-    .where(
-      and(
-        filter.scope ? withinScope(filter.scope) : undefined,
-        filter.personId ? eq(evaluation.personId, filter.personId) : undefined,
-        filter.id ? eq(evaluation.id, filter.id) : undefined,
-        open,
-        after,
-      ),
-    )
-    .orderBy(desc(evaluation.createdAt), desc(evaluation.id))
-    .limit(filter.limit ?? 100);
+    .where(and(conditionOf(filter), after))
+    .orderBy(...(filter.cursor ? NEWEST_FIRST : orderOf(filter)))
+    .limit(filter.limit ?? 100)
+    .offset(filter.cursor || !filter.page ? 0 : (filter.page - 1) * (filter.pageSize ?? 1));
 }
 
 type Row = Awaited<ReturnType<typeof rowsOf>>[number];
@@ -110,13 +140,22 @@ export async function summaryPage(
   house: House,
   caller: Caller,
   filter: SummaryFilter & { limit: number },
-): Promise<{ rows: EvaluationSummary[]; next: string | null }> {
-  const rows = await rowsOf(house, { ...filter, limit: filter.limit + 1 });
+): Promise<{ rows: EvaluationSummary[]; next: string | null; total: number }> {
+  const rows = await rowsOf(house, { ...filter, limit: filter.limit + 1, pageSize: filter.limit });
   const page = rows.slice(0, filter.limit);
   const last = page.at(-1);
+  const byTime = (filter.sort ?? 'when') === 'when' && (filter.order ?? 'descending') === 'descending';
+  const [counted] = await house.db
+    .select({ n: count() })
+    .from(evaluation)
+    .innerJoin(person, eq(person.id, evaluation.personId))
+    .innerJoin(machineClass, eq(machineClass.id, evaluation.classId))
+    .innerJoin(unit, eq(unit.id, evaluation.unitId))
+    .where(conditionOf(filter));
   return {
     rows: page.map((row) => shown(caller, row)),
-    next: rows.length > filter.limit && last ? writeCursor([last.at, last.e.id]) : null,
+    next: byTime && rows.length > filter.limit && last ? writeCursor([last.at, last.e.id]) : null,
+    total: counted?.n ?? 0,
   };
 }
 

@@ -1,5 +1,4 @@
 import { isDeepStrictEqual } from 'node:util';
-import type { Role } from '@rounds/contract';
 import type { PlainDate } from '@rounds/core/calendar';
 import {
   certificationEventBody,
@@ -14,39 +13,11 @@ import {
   type Standing,
 } from '@rounds/core/certification';
 import { and, asc, eq, gt, inArray, lte, or, sql } from 'drizzle-orm';
-import { lock, readSetting, siteToday, writeSetting, type Caller, type House } from '../data/context';
+import { lock, readSetting, siteToday, writeSetting, type House } from '../data/context';
 import type { Database } from '../data/database';
 import { certificationEventRow, person, ruleSetRow, standingRow } from '../data/schema';
 
 type PersonRow = typeof person.$inferSelect;
-
-/**
- * Whether a caller may see a person: operators themselves, supervisors their team, trainers and
- * administrators everybody.
- */
-export function maySee(caller: Caller, who: { id: string; team: string }): boolean {
-  const all: readonly Role[] = ['trainer', 'administrator'];
-  if (all.includes(caller.role)) return true;
-  if (caller.role === 'supervisor') return caller.team !== null && caller.team === who.team;
-  return caller.role === 'operator' && caller.personId === who.id;
-}
-
-/** Which people a caller may list. `nobody` is what an account without its team or person sees. */
-export type Scope = 'everybody' | 'nobody' | { team: string } | { personId: string };
-
-export function scopeOf(caller: Caller): Scope {
-  if (caller.role === 'trainer' || caller.role === 'administrator') return 'everybody';
-  if (caller.role === 'supervisor' && caller.team !== null) return { team: caller.team };
-  if (caller.role === 'operator' && caller.personId !== null) return { personId: caller.personId };
-  return 'nobody';
-}
-
-/** A scope as a condition on the person table. */
-export function withinScope(scope: Scope) {
-  if (scope === 'everybody') return undefined;
-  if (scope === 'nobody') return sql`false`;
-  return 'team' in scope ? eq(person.team, scope.team) : eq(person.id, scope.personId);
-}
 
 /** Every rule set that was made, by the site and class it is asked for. */
 export class Rules {

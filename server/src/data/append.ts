@@ -1,6 +1,7 @@
-import { sql } from 'drizzle-orm';
+import type { Caller } from '../accounts/access';
 import { ProblemError } from '../http/problem';
-import { noteAll, type AuditLine, type Caller } from './context';
+import { announceWithin } from './announcements';
+import { noteAll, type AuditLine } from './context';
 import type { Database } from './database';
 
 /**
@@ -33,7 +34,7 @@ const elsewhere = () =>
   );
 
 /**
- * Adds events to a stream, each once by its id: lock, dedupe, check, write, project, notify, audit, all in
+ * Adds events to a stream, each once by its id: lock, dedupe, check, write, project, announce, audit, all in
  * the given transaction. A repeated send is harmless. Answers where the stream stands.
  */
 export async function append<Key, Held, Event extends { id: string }>(
@@ -56,6 +57,6 @@ export async function append<Key, Held, Event extends { id: string }>(
   for (const event of fresh) kind.take(held, event);
   if ((await kind.write(db, key, fresh, caller)) < fresh.length) throw elsewhere();
   await noteAll(db, caller, await kind.project(db, key, held, fresh, caller));
-  await db.execute(sql`select pg_notify('rounds_stream', ${kind.name(key)})`);
+  announceWithin(kind.name(key), { events: fresh.length });
   return held;
 }

@@ -1,17 +1,12 @@
-import { AsyncLocalStorage } from 'node:async_hooks';
 import { randomBytes } from 'node:crypto';
-import type { Account, Role } from '@rounds/contract';
 import { localDate, type PlainDate } from '@rounds/core/calendar';
 import { eq, sql } from 'drizzle-orm';
 import { limitsOn, type Limits } from '../http/limits';
-import { openPool, type Pool } from '../jobs/pool';
+import { openPool, progressTopic, type Pool } from '../jobs/pool';
+import { announce, announceWithin, openHub, pending, writeAnnouncements, type Hub } from './announcements';
+import { areasOfAct } from './changes';
 import type { Database, Store } from './database';
 import { audit, setting } from './schema';
-
-/** The caller of a route. */
-export interface Caller extends Account {
-  role: Role;
-}
 
 /** What every area works with. `now` is the only clock. */
 export interface House {
@@ -22,8 +17,14 @@ export interface House {
   /** Address for links in PDFs, null to take the request's own. */
   publicUrl: string | null;
   limits: Limits;
+  /**
+   * Streams give a sign of life this often, in milliseconds, and it is seen whether the session still lasts.
+   */
+  heartbeat: number;
   /** Worker threads for what would hold up other requests. */
   pool: Pool;
+  /** Hands on what happens, from any server of the installation. */
+  hub: Hub;
   /** What a process of this computer shows to be let in at /control and, from elsewhere, at /metrics. */
   controlSecret: string;
   metricsToken: string | null;
@@ -37,23 +38,29 @@ export interface House {
 /** A house over an open store. */
 export function openHouse(
   store: Store,
-  options: Partial<Pick<House, 'now' | 'demo' | 'publicUrl' | 'metricsToken' | 'pool'>> = {},
+  options: Partial<Pick<House, 'now' | 'demo' | 'publicUrl' | 'metricsToken' | 'pool' | 'heartbeat'>> = {},
 ): House {
+  const db = outsideTransactions(store.db);
   return {
     store,
-    db: outsideTransactions(store.db),
+    db,
     now: options.now ?? (() => new Date()),
     demo: options.demo ?? false,
     publicUrl: options.publicUrl ?? null,
     limits: limitsOn(store),
-    pool: options.pool ?? openPool(),
+    heartbeat: options.heartbeat ?? 15_000,
+    pool:
+      options.pool ??
+      openPool(({ id, accountId }, progress) => {
+        // Progress is worth telling, never worth failing for.
+        db.transaction(async () => announce(progressTopic(accountId, id), progress)).catch(() => undefined);
+      }),
+    hub: openHub(store),
     controlSecret: randomBytes(24).toString('base64url'),
     metricsToken: options.metricsToken ?? null,
     known: { timeZone: null, standingsFor: null },
   };
 }
-
-const withinTransaction = new AsyncLocalStorage<true>();
 
 /**
  * The database with a guard: what runs within a transaction must use the transaction, or it would wait for
@@ -64,7 +71,7 @@ function outsideTransactions(db: Database): Database {
     get(target, name, receiver) {
       const member = Reflect.get(target, name, receiver) as unknown;
       if (typeof member !== 'function') return member;
-      if (withinTransaction.getStore())
+      if (pending.getStore())
         throw new Error(
           `"${String(name)}" was asked of the database within a transaction; ask the transaction`,
         );
@@ -72,7 +79,12 @@ function outsideTransactions(db: Database): Database {
       return (work: (tx: Database) => Promise<unknown>, ...rest: unknown[]) =>
         (member as (...given: unknown[]) => unknown).call(
           target,
-          (tx: Database) => withinTransaction.run(true, () => work(tx)),
+          (tx: Database) =>
+            pending.run([], async () => {
+              const done = await work(tx);
+              await writeAnnouncements(tx, pending.getStore()!);
+              return done;
+            }),
           ...rest,
         );
     },
@@ -109,6 +121,9 @@ export async function lockShared(db: Database, name: string): Promise<void> {
   await db.execute(sql`select pg_advisory_xact_lock_shared(hashtextextended(${name}, 727))`);
 }
 
+/** The topic under which it is told which areas of the data change. */
+export const CHANGES = 'changes';
+
 /** What an audit line is about. Details hold no passwords, tokens or signatures. */
 export interface AuditLine {
   act: string;
@@ -124,7 +139,7 @@ export async function note(
   subject: string,
   detail: unknown = null,
 ): Promise<void> {
-  await db.insert(audit).values({ accountId: caller?.id ?? null, act, subject, detail });
+  await noteAll(db, caller, [{ act, subject, detail }]);
 }
 
 /** Adds several lines to the audit trail. */
@@ -134,6 +149,8 @@ export async function noteAll(
   lines: readonly AuditLine[],
 ): Promise<void> {
   if (lines.length === 0) return;
+  const areas = [...new Set(lines.flatMap((each) => areasOfAct(each.act)))].sort();
+  if (areas.length > 0) announceWithin(CHANGES, { areas });
   await db.insert(audit).values(
     lines.map(({ act, subject, detail }) => ({
       accountId: caller?.id ?? null,

@@ -32,6 +32,11 @@ type Query = (text: string, values: unknown[]) => Promise<{ rows: Record<string,
 export interface Store {
   db: Database;
   query: Query;
+  /**
+   * Hears notifications of a channel of the database, from any server: their text, or null when some may have
+   * been missed. Answers how to stop.
+   */
+  listen: (channel: string, hear: (text: string | null) => void) => Promise<() => Promise<void>>;
   /** Where the data is, for people. */
   place: string;
   backup: ((note: string) => Promise<string>) | null;
@@ -61,6 +66,7 @@ export async function openStore(options: {
   return {
     db,
     query: (text, values) => client.query(text, values),
+    listen: (channel, hear) => client.listen(channel, hear),
     place: 'memory',
     backup: null,
     announce: null,
@@ -84,10 +90,44 @@ async function openPostgres(url: string, migrations: string): Promise<Store> {
   return {
     db,
     query: (text, values) => pool.query(text, values),
+    listen: (channel, hear) => listenOnServer(url, channel, hear),
     place: new URL(url).host,
     backup: null,
     announce: null,
     close: () => pool.end(),
+  };
+}
+
+/** Wait before a broken connection for notifications is made again, in milliseconds. */
+const RECONNECT = 1000;
+
+/** Hears a channel of a PostgreSQL server over a connection of its own, which is made again when it breaks. */
+async function listenOnServer(
+  url: string,
+  channel: string,
+  hear: (text: string | null) => void,
+): Promise<() => Promise<void>> {
+  let stopped = false;
+  let client: pg.Client | null = null;
+  async function connect(): Promise<void> {
+    const fresh = new pg.Client({ connectionString: url });
+    fresh.on('notification', (told) => hear(told.payload ?? null));
+    fresh.on('error', () => undefined);
+    fresh.on('end', again);
+    await fresh.connect();
+    await fresh.query(`listen ${pg.escapeIdentifier(channel)}`);
+    client = fresh;
+  }
+  function again(): void {
+    if (stopped) return;
+    setTimeout(() => {
+      if (!stopped) connect().then(() => hear(null), again);
+    }, RECONNECT).unref();
+  }
+  await connect();
+  return async () => {
+    stopped = true;
+    await client?.end();
   };
 }
 
@@ -126,6 +166,7 @@ async function openDirectory(directory: string, migrations: string): Promise<Sto
     return {
       db,
       query: (text, values) => client.query(text, values),
+      listen: (channel, hear) => client.listen(channel, hear),
       place: directory,
       backup,
       announce: held.announce,

@@ -331,3 +331,32 @@ export const audit = pgTable(
   },
   (t) => [index('audit_act').on(t.act, t.seq)],
 );
+
+/**
+ * What happened, for those who listen: kept for a day so that who was away can take it up again, and by any
+ * server of the installation. Ids are in the order of commits.
+ */
+export const announcement = pgTable(
+  'announcement',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    topic: text('topic').notNull(),
+    data: jsonb('data').notNull(),
+    at: timestamp('at', { withTimezone: true, mode: 'string' }).notNull().defaultNow(),
+  },
+  (t) => [index('announcement_topic').on(t.topic, t.id), index('announcement_at').on(t.at)],
+);
+
+/** Guests who joined without an account: a seat in one room, by a token of its own. */
+export const guestSeat = pgTable(
+  'guest_seat',
+  {
+    id: uuid('id').primaryKey(),
+    room: text('room').notNull(),
+    name: text('name').notNull(),
+    tokenHash: text('token_hash').notNull().unique(),
+    createdAt: timestamp('created_at', { withTimezone: true, mode: 'string' }).notNull().defaultNow(),
+    expiresAt: timestamp('expires_at', { withTimezone: true, mode: 'string' }).notNull(),
+  },
+  (t) => [index('guest_seat_room').on(t.room)],
+);

@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { changeRoutes } from '@rounds/contract/changes';
 import { openApiDocument } from '@rounds/contract/openapi';
 import compression from 'compression';
 import { sql } from 'drizzle-orm';
@@ -12,8 +13,9 @@ import { assessRoutes } from '../assess/routes';
 import { certificationRoutes } from '../certification/routes';
 import { classRoutes } from '../classes/routes';
 import { peopleRoutes } from '../people/routes';
-import type { House } from '../data/context';
+import { CHANGES, type House } from '../data/context';
 import { jobRoutes } from '../jobs/routes';
+import { bindStream } from './stream';
 import { problemHandler } from './binder';
 import { controlRoutes, fromThisComputer } from './control';
 import { ProblemError } from './problem';
@@ -101,6 +103,7 @@ export function application(house: House, options: { webRoot: string | null; log
   certificationRoutes(api, house);
   assessRoutes(api, house);
   jobRoutes(api, house);
+  bindStream(api, house, changeRoutes.changes, async () => ({ topic: CHANGES }));
   api.use((_request, _response, next) =>
     next(new ProblemError('not-found', 'There is nothing at this address.')),
   );

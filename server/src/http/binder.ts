@@ -1,4 +1,5 @@
-import type { Role, RouteAnswer, RouteInput, RouteSpec } from '@rounds/contract';
+import type { Caller } from '../accounts/access';
+import type { RouteAnswer, RouteInput, RouteSpec } from '@rounds/contract';
 import { unstorable } from '@rounds/core/text';
 import express, {
   type NextFunction,
@@ -8,8 +9,9 @@ import express, {
   type Router,
 } from 'express';
 import type { z } from 'zod';
-import { callerOf } from '../accounts/sessions';
-import type { Caller, House } from '../data/context';
+import { partyOf, type Principal } from '../accounts/access';
+import { principalOf } from '../accounts/principal';
+import type { House } from '../data/context';
 import { ProblemError } from './problem';
 
 /** A file answer. */
@@ -18,7 +20,12 @@ interface FileAnswer {
   name: string;
 }
 
-type CallerOf<R extends RouteSpec> = R['roles'] extends 'public' ? Caller | null : Caller;
+/** Routes open to everybody, or to guests too, may have no account that calls. */
+type CallerOf<R extends RouteSpec> = R['roles'] extends 'public'
+  ? Caller | null
+  : 'seat' extends R['roles'][number]
+    ? Caller | null
+    : Caller;
 type Answer<R extends RouteSpec> = R['answer'] extends string ? FileAnswer : RouteAnswer<R>;
 
 /**
@@ -27,6 +34,8 @@ type Answer<R extends RouteSpec> = R['answer'] extends string ? FileAnswer : Rou
  */
 interface Exchange<R extends RouteSpec> extends RouteInput<R> {
   caller: CallerOf<R>;
+  /** Who calls, account or guest; null on public routes without either. */
+  principal: Principal | null;
   house: House;
   request: Request;
   response: Response;
@@ -99,6 +108,43 @@ function parse(
   );
 }
 
+/**
+ * Lets a request in: from our own pages, by somebody whose party the route is open to. Every route, plain or
+ * stream, account or guest, comes through here. Throws the problem that keeps it out.
+ */
+export async function enter(
+  house: House,
+  spec: RouteSpec,
+  request: Request,
+  response: Response,
+): Promise<Principal | null> {
+  if (spec.method !== 'GET' && !sameOrigin(request))
+    throw new ProblemError('cross-site', 'This request came from another site and was not carried out.');
+  const principal = await principalOf(house, request, response);
+  if (spec.roles === 'public') return principal;
+  // A guest's seat is no session: what is not open to guests is not there for them.
+  if (!principal || (principal.kind === 'seat' && !spec.roles.includes('seat')))
+    throw new ProblemError(
+      'not-signed-in',
+      'The session has ended. Sign in again; nothing sent so far is lost.',
+    );
+  const party = partyOf(principal);
+  if (!spec.roles.includes(party))
+    throw new ProblemError('forbidden', `This is not open to the role ${party}.`);
+  return principal;
+}
+
+/** Checks the address and query of a request by its route's schemas. Throws the `invalid` problem. */
+export function readAddress<R extends RouteSpec>(
+  spec: R,
+  request: Request,
+): Pick<RouteInput<R>, 'params' | 'query'> {
+  return {
+    params: parse(spec.params, request.params, 'address') as RouteInput<R>['params'],
+    query: parse(spec.query, request.query, 'query') as RouteInput<R>['query'],
+  };
+}
+
 function readBody(reader: RequestHandler, request: Request, response: Response): Promise<void> {
   return new Promise((resolve, reject) => {
     void reader(request, response, (error?: unknown) => (error ? reject(error as Error) : resolve()));
@@ -125,22 +171,10 @@ export function bind<R extends RouteSpec>(
       if (!response.writableFinished) leaving.abort();
     });
     try {
-      if (spec.method !== 'GET' && !sameOrigin(request))
-        throw new ProblemError('cross-site', 'This request came from another site and was not carried out.');
-      const caller = await callerOf(house, request, response);
-      if (spec.roles !== 'public') {
-        if (!caller)
-          throw new ProblemError(
-            'not-signed-in',
-            'The session has ended. Sign in again; nothing sent so far is lost.',
-          );
-        if (!(spec.roles as readonly Role[]).includes(caller.role))
-          throw new ProblemError('forbidden', `This is not open to the role ${caller.role}.`);
-      }
+      const principal = await enter(house, spec, request, response);
       if (reader) await readBody(reader, request, response);
       const input = {
-        params: parse(spec.params, request.params, 'address'),
-        query: parse(spec.query, request.query, 'query'),
+        ...readAddress(spec, request),
         body: parse(spec.body, request.body ?? {}, 'body', spec.files),
       } as RouteInput<R>;
       if (options.version) {
@@ -153,7 +187,8 @@ export function bind<R extends RouteSpec>(
       }
       const answer = await handler({
         ...input,
-        caller: caller as CallerOf<R>,
+        caller: (principal?.kind === 'account' ? principal.account : null) as CallerOf<R>,
+        principal,
         house,
         request,
         response,

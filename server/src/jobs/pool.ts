@@ -9,6 +9,8 @@ import type { Result, Task } from './worker';
 
 /** Longest that one piece of work may take, in seconds; what takes longer was made to. */
 const LONGEST_SECONDS = 20;
+/** Progress is told at most this often, in milliseconds. */
+const TELL_EVERY = 150;
 /** Pieces of work that may wait for a thread. */
 const LONGEST_QUEUE = 60;
 
@@ -16,7 +18,7 @@ const LONGEST_QUEUE = 60;
  * A piece of work under a name, so that its progress can be asked for and it can be cancelled by who
  * started it.
  */
-interface NamedJob {
+export interface NamedJob {
   id: string;
   accountId: string;
 }
@@ -27,11 +29,14 @@ interface Options {
   job?: NamedJob | undefined;
 }
 
-interface JobState {
-  state: 'waiting' | 'running';
+/** How far a piece of work is. */
+export interface Progress {
   done: number;
   total: number;
 }
+
+/** The topic under which the progress of an account's work is told. */
+export const progressTopic = (accountId: string, job: string) => `progress ${accountId} ${job}`;
 
 /** Worker threads for what would hold up other requests. */
 export interface Pool {
@@ -44,7 +49,6 @@ export interface Pool {
     input: Parameters<Work[K]>[0],
     options?: Options,
   ): Promise<Awaited<ReturnType<Work[K]>>>;
-  state(id: string, accountId: string): JobState | null;
   /** Cancels a named piece of work. False where there is none of this account. */
   cancel(id: string, accountId: string): boolean;
   close(): Promise<void>;
@@ -60,7 +64,7 @@ function workerFile(): string {
  * A pool that leaves one core to answering requests. Threads start when there is work and end when there
  * has been none for a minute.
  */
-export function openPool(): Pool {
+export function openPool(tell: (job: NamedJob, progress: Progress) => void = () => undefined): Pool {
   let threads: Piscina | null = null;
   const pool = () =>
     (threads ??= new Piscina({
@@ -71,7 +75,7 @@ export function openPool(): Pool {
       maxQueue: LONGEST_QUEUE,
       resourceLimits: { maxOldGenerationSizeMb: 512 },
     }));
-  const named = new Map<string, JobState & NamedJob & { stop: AbortController }>();
+  const named = new Map<string, NamedJob & { stop: AbortController }>();
 
   async function run<K extends WorkKind>(
     kind: K,
@@ -83,11 +87,13 @@ export function openPool(): Pool {
     const signal = AbortSignal.any([stop.signal, late, ...(gone ? [gone] : [])]);
     const channel = job ? new MessageChannel() : null;
     if (job && channel) {
-      const state = { ...job, state: 'waiting' as JobState['state'], done: 0, total: 0, stop };
-      named.set(job.id, state);
-      channel.port1.on('message', (told: { done: number; total: number }) =>
-        Object.assign(state, told, { state: 'running' }),
-      );
+      named.set(job.id, { ...job, stop });
+      let next = 0;
+      channel.port1.on('message', (told: Progress) => {
+        if (performance.now() < next && told.done < told.total) return;
+        next = performance.now() + TELL_EVERY;
+        tell(job, told);
+      });
       channel.port1.unref();
     }
     try {
@@ -120,10 +126,6 @@ export function openPool(): Pool {
   };
   return {
     run,
-    state(id, accountId) {
-      const job = of(id, accountId);
-      return job ? { state: job.state, done: job.done, total: job.total } : null;
-    },
     cancel(id, accountId) {
       const job = of(id, accountId);
       job?.stop.abort();

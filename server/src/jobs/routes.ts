@@ -1,18 +1,20 @@
 import { routes } from '@rounds/contract';
 import type { Router } from 'express';
 import type { House } from '../data/context';
+import { accountOf } from '../accounts/access';
 import { bind } from '../http/binder';
+import { bindStream } from '../http/stream';
+import { progressTopic } from './pool';
 import { ProblemError } from '../http/problem';
 
 const ended = () => new ProblemError('not-found', 'There is no such work under way; it has ended.');
 
 /** Routes that ask after and cancel heavy work, each account its own. */
 export function jobRoutes(router: Router, house: House): void {
-  bind(router, house, routes.job, async ({ params, caller }) => {
-    const state = house.pool.state(params.id, caller.id);
-    if (!state) throw ended();
-    return state;
-  });
+  bindStream(router, house, routes.jobProgress, async ({ params, principal }) => ({
+    // Work that has not begun yet is listened for too: who starts it names it.
+    topic: progressTopic(accountOf(principal).id, params.id),
+  }));
   bind(router, house, routes.cancelJob, async ({ params, caller }) => {
     if (!house.pool.cancel(params.id, caller.id)) throw ended();
     return { done: true as const };

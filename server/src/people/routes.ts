@@ -1,9 +1,11 @@
-import { routes, type ImportPreview, type Person } from '@rounds/contract';
+import { maySee, scopeOf, withinScope, type Caller } from '../accounts/access';
+import { routes, type ImportPreview, type Person, type ROSTER_ORDERS } from '@rounds/contract';
 import { daysBetween } from '@rounds/core/calendar';
 import {
   certificationEventBody,
   certificationEventWords,
   forecast,
+  GRAVEST_FIRST,
   longDate,
   rulesOn,
   takenOverProblem,
@@ -19,18 +21,15 @@ import { summaryRows } from '../assess/summaries';
 import { z } from 'zod';
 import {
   eventsByPerson,
-  maySee,
   projectStandings,
   readRules,
-  scopeOf,
   standingOf,
   standingsOf,
   standingsToday,
-  withinScope,
 } from '../certification/standings';
 import { certificationStream } from '../certification/stream';
 import { append } from '../data/append';
-import { changesBetween, lock, lockShared, note, type Caller, type House } from '../data/context';
+import { changesBetween, lock, lockShared, note, type House } from '../data/context';
 import type { Database } from '../data/database';
 import {
   account,
@@ -62,6 +61,29 @@ function afterPlace(cursor: string | undefined): SQL | undefined {
   if (cursor === undefined) return undefined;
   const [family, given, id] = readCursor(cursor, rosterPlace);
   return sql`(${person.familyName}, ${person.givenName}, ${person.id}) > (${family}, ${given}, ${id}::uuid)`;
+}
+
+const BY_NAME = [person.familyName, person.givenName, person.id] as const;
+/** The gravest standing of a person first: 0 for suspended. */
+const gravest = sql`(select min(array_position(${sql.raw(
+  `array['${GRAVEST_FIRST.join("','")}']`,
+)}, s.status)) from standing s where s.person_id = ${person.id})`;
+const soonest = sql`(select min(s.until_date) from standing s where s.person_id = ${person.id}
+  and s.status in ('valid', 'due', 'in-grace'))`;
+
+/** The order of the roster that was asked for; people of one place stand by name. */
+function rosterOrder(sort: (typeof ROSTER_ORDERS)[number], order: 'ascending' | 'descending'): SQL[] {
+  const by = {
+    name: [person.familyName, person.givenName],
+    payroll: [person.payroll],
+    team: [person.team],
+    site: [person.site],
+    standing: [gravest],
+    until: [soonest],
+  }[sort];
+  const direction = order === 'descending' ? sql`desc` : sql`asc`;
+  // Who has nothing on record comes last either way.
+  return [...by.map((each) => sql`${each} ${direction} nulls last`), ...BY_NAME.map((each) => sql`${each}`)];
 }
 
 async function personOr404(house: House, caller: Caller, id: string): Promise<PersonRow> {
@@ -238,13 +260,15 @@ export function peopleRoutes(router: Router, house: House): void {
       .select()
       .from(person)
       .where(and(filters, afterPlace(query.cursor)))
-      .orderBy(person.familyName, person.givenName, person.id)
-      .limit(query.limit + 1);
+      .orderBy(...(query.cursor ? BY_NAME : rosterOrder(query.sort, query.order)))
+      .limit(query.limit + 1)
+      .offset(query.cursor ? 0 : (query.page - 1) * query.limit);
     const page = rows.slice(0, query.limit);
+    const byPlace = query.sort === 'name' && query.order === 'ascending';
     const standings = await standingsOf(house.db, page, today);
     return {
       rows: page.map((row) => ({ person: shown(row), standings: standings.get(row.id) ?? [] })),
-      next: rows.length > query.limit ? placeOf(page.at(-1)!) : null,
+      next: byPlace && rows.length > query.limit ? placeOf(page.at(-1)!) : null,
       total: (await house.db.select({ n: count() }).from(person).where(filters))[0]?.n ?? 0,
       ...(await sitesAndTeams(own)),
     };

@@ -110,7 +110,7 @@ export async function startDesk(): Promise<{
   }
   const store = await openStore({ url, directory: null, migrations: join(root, 'server', 'migrations') });
   let clock: Date | null = null;
-  const house = openHouse(store, { now: () => clock ?? new Date() });
+  const house = openHouse(store, { now: () => clock ?? new Date(), heartbeat: 200 });
   await publishPack(house.db, forklift());
   const listening = await listen(application(house, { webRoot: null }), 0, false);
   return {
@@ -120,6 +120,7 @@ export async function startDesk(): Promise<{
     nobody: new Caller(listening.address),
     setClock: (at) => (clock = at),
     stop: async () => {
+      await house.hub.close();
       await listening.stop();
       await house.pool.close();
       await store.close();

@@ -7,6 +7,7 @@ import { pino } from 'pino';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { application, listen } from '../index';
 import { Caller, DEVICE, forklift, FORKLIFT, openYard, PASSWORD, send, type Yard } from './desk';
+import { listenTo } from './listening';
 
 /** What a stranger, a guesser or a clumsy client may not do to the server. */
 let yard: Yard;
@@ -259,22 +260,24 @@ describe('what is heavy to read', () => {
     // Against a second of reading, others wait for a fraction; the figures themselves are in the bench.
     for (const wait of waits) expect(wait).toBeLessThan(1500);
   });
-  it('can be asked after and cancelled by who started it, and by nobody else', async () => {
+  it('tells how far it is to who started it, who may cancel it, and to nobody else', async () => {
     const job = uuidv7();
     const rows = Array.from({ length: 20_000 }, (_, i) => `${i},"Name ${i}",Family${i},Quay,Blue`).join('\n');
     const other = await yard.as('trainer2');
     const reading = trainer.call(routes.previewImport, {
       body: { csv: `Payroll,Given name,Family name,Site,Team\n${rows}\n`, job },
     });
-    let state = await trainer.call(routes.job, { params: { id: job } });
-    for (let i = 0; i < 200 && state.status !== 200; i++)
-      state = await trainer.call(routes.job, { params: { id: job } });
-    expect(state.status).toBe(200);
-    expect((await other.call(routes.job, { params: { id: job } })).problem.code).toBe('not-found');
+    const heard = await listenTo(trainer, `/api/jobs/${job}/progress`);
+    await heard.until((events) => events.some((each) => (each.data as { done?: number }).done));
     expect((await other.call(routes.cancelJob, { params: { id: job } })).problem.code).toBe('not-found');
     expect((await trainer.call(routes.cancelJob, { params: { id: job } })).status).toBe(200);
     expect((await reading).problem.code).toBe('cancelled');
-    expect((await trainer.call(routes.job, { params: { id: job } })).problem.code).toBe('not-found');
+    heard.stop();
+    // The name of the work is not enough: others hear nothing of it.
+    const stranger = await listenTo(other, `/api/jobs/${job}/progress`, '0');
+    await stranger.beats(2);
+    expect(stranger.events.filter((each) => each.event === 'message')).toEqual([]);
+    stranger.stop();
   });
   it('finds the errors of a draft once, when it is saved', async () => {
     const saved = (await save(packToYaml(forklift()).replace('revision: 1\n', 'revision: 1\nsticker: yes\n')))

@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { ConfigProvider } from 'ant-design-vue';
+import { ConfigProvider, Result } from 'ant-design-vue';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
+import { useSession } from '../device/session';
+import QuestionHost from '../parts/QuestionHost.vue';
+import StateBox from '../parts/StateBox.vue';
 import ShellFrame from './ShellFrame.vue';
 import SignIn from './SignIn.vue';
-import StateBox from '../parts/StateBox.vue';
-import { useSession } from '../device/session';
-import { antTokens } from './tokens';
+import { useTheme } from './theme';
 
 const session = useSession();
+const theme = useTheme();
 const route = useRoute();
 const error = ref<unknown>(null);
 const ready = ref(false);
@@ -23,18 +25,14 @@ async function begin() {
   }
 }
 onMounted(begin);
-
-const theme = computed(() => ({
-  token: antTokens(session.theme),
-  components: { Button: { fontWeight: 700 } },
-}));
 const denied = computed(() =>
   Boolean(route.meta.roles && session.role && !route.meta.roles.includes(session.role)),
 );
 </script>
 
 <template>
-  <ConfigProvider :theme="theme">
+  <ConfigProvider :theme="theme.ant" :auto-insert-space-in-button="false">
+    <QuestionHost />
     <main v-if="!ready" class="screen">
       <StateBox :loading="!error" :error="error" what="this installation" @retry="begin" />
     </main>
@@ -42,15 +40,16 @@ const denied = computed(() =>
     <SignIn v-else-if="!session.account" />
     <template v-else>
       <ShellFrame :bare="route.meta.bare ?? false">
-        <div v-if="denied" class="screen">
-          <div class="sheet stack" style="padding: 1.5rem" role="alert">
-            <h1>Not open to your role</h1>
-            <p>
-              {{ route.meta.title }} is not part of the work of a {{ session.role }}. Ask the administrator if
-              it should be.
-            </p>
-            <RouterLink to="/">Back to Today</RouterLink>
-          </div>
+        <div v-if="denied" class="screen" role="alert">
+          <h1 class="visually-hidden">Not open to your role</h1>
+          <Result
+            class="sheet"
+            title="Not open to your role"
+            :sub-title="`${route.meta.title} is not part of the work of a ${session.role}. Ask the administrator if it should be.`"
+          >
+            <template #icon><span></span></template>
+            <template #extra><RouterLink to="/">Back to Today</RouterLink></template>
+          </Result>
         </div>
         <RouterView v-else :key="route.path" />
       </ShellFrame>

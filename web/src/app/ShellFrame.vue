@@ -1,145 +1,114 @@
 <script setup lang="ts">
-import type { Role } from '@rounds/contract';
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import { DownOutlined, EllipsisOutlined, SearchOutlined } from '@ant-design/icons-vue';
+import {
+  Alert,
+  Button,
+  Drawer,
+  Dropdown,
+  Menu,
+  MenuDivider,
+  MenuItem,
+  MenuItemGroup,
+  Modal,
+} from 'ant-design-vue';
+import { onKeyStroke } from '@vueuse/core';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { Modal } from 'ant-design-vue';
-import { useOutbox } from '../device/useOutbox';
-import { useNewVersion } from '../device/useNewVersion';
-import type { ThemeName } from './tokens';
 import { useSession } from '../device/session';
+import { useChanges } from '../device/useChanges';
+import { useNewVersion } from '../device/useNewVersion';
+import { useOutbox } from '../device/useOutbox';
+import { askFirst } from '../parts/askFirst';
 import { ROLE_WORDS } from '../parts/words';
+import { areasOf, phoneBar, type Area } from './areas';
+import { THEMES, useTheme } from './theme';
 
-/** The frame round every screen: areas on a rail, who is signed in, what is saved where, shortcuts. */
+/** The frame round every screen: areas on a rail, who is signed in, what is saved where, finding, shortcuts. */
 defineProps<{ bare: boolean }>();
+const CommandPalette = defineAsyncComponent(() => import('./CommandPalette.vue'));
 const session = useSession();
+const theme = useTheme();
 const outbox = useOutbox();
 const route = useRoute();
 const router = useRouter();
+useChanges(() => session.account !== null && !session.ended);
 const help = ref(false);
+const finding = ref(false);
+const more = ref(false);
 
-interface Area {
-  name: string;
-  to: string;
-  key: string;
-  match: readonly string[];
-  roles?: readonly Role[];
-  /** Strokes of its sign, drawn on a 24 grid. */
-  sign: string;
-}
-const areas: readonly Area[] = [
-  {
-    name: 'Today',
-    to: '/',
-    key: 't',
-    match: ['today'],
-    sign: 'M12 3v4M12 17v4M3 12h4M17 12h4M12 8.5a3.5 3.5 0 1 0 0 7a3.5 3.5 0 0 0 0-7',
-  },
-  {
-    name: 'Assess',
-    to: '/assess',
-    key: 'a',
-    match: ['assess', 'prepare', 'evaluation'],
-    roles: ['trainer', 'supervisor', 'administrator', 'operator'],
-    sign: 'M12 4a8 8 0 1 1-6.9 4M8.5 12l2.5 2.5 4.5-5',
-  },
-  {
-    name: 'People',
-    to: '/people',
-    key: 'p',
-    match: ['people', 'person', 'import'],
-    roles: ['trainer', 'supervisor', 'administrator'],
-    sign: 'M9 4.5a3.2 3.2 0 1 0 0 6.4a3.2 3.2 0 0 0 0-6.4M3 20c.4-4 2.600-6 6-6s5.600 2 6 6M15.500 5.500a3 3 0 0 1 0 5.500M17 14.500c2.400.700 3.700 2.600 4 5.500',
-  },
-  {
-    name: 'Matrix',
-    to: '/people/matrix',
-    key: 'm',
-    match: ['matrix'],
-    roles: ['trainer', 'supervisor', 'administrator'],
-    sign: 'M6 4.500a2 2 0 1 0 0 4a2 2 0 0 0 0-4M6 15.500a2 2 0 1 0 0 4a2 2 0 0 0 0-4M18 4.500a2 2 0 1 0 0 4a2 2 0 0 0 0-4M18 15.500a2 2 0 1 0 0 4a2 2 0 0 0 0-4M12 10a2 2 0 1 0 0 4a2 2 0 0 0 0-4',
-  },
-  {
-    name: 'Classes',
-    to: '/classes',
-    key: 'c',
-    match: ['classes', 'class'],
-    sign: 'M8 10V4M16 10V4M5.500 10h13v7h-13zM8 17v3M16 17v3',
-  },
-  {
-    name: 'Settings',
-    to: '/settings',
-    key: 's',
-    match: ['settings'],
-    sign: 'M4 7h9M17 7h3M4 17h3M11 17h9M15 5v4M9 15v4',
-  },
-];
-const shown = computed(() =>
-  areas.filter((each) => !each.roles || (session.role && each.roles.includes(session.role))),
+const shown = computed(() => areasOf(session.role));
+const phone = computed(() => phoneBar(shown.value));
+const isHere = (area: Area) => area.screens.includes(String(route.name));
+watch(
+  () => route.fullPath,
+  () => (more.value = false),
 );
 
 const saved = computed(() => {
+  if (outbox.aside > 0) return `${outbox.aside} not taken by the server, see Assess`;
   if (outbox.waiting === 0) return outbox.lastSent ? 'All on the server' : 'Nothing waiting';
-  return outbox.offline
-    ? `${outbox.waiting} saved here, no connection`
-    : `${outbox.waiting} saved here, sending`;
+  return `${outbox.waiting} saved here, ${outbox.offline ? 'no connection' : 'sending'}`;
 });
 
 const { ready: newVersion, takeUp } = useNewVersion();
 
 /** Unsent taps stay on the device when their owner signs out; that is said before. */
 function signOut() {
-  if (outbox.waiting + outbox.aside === 0) {
+  const left = outbox.waiting + outbox.aside;
+  if (left === 0) {
     void session.signOut();
     return;
   }
-  const left = outbox.waiting + outbox.aside;
-  Modal.confirm({
-    title: `${left === 1 ? 'One tap is' : `${left} taps are`} not on the server yet`,
-    content:
-      'They stay on this device, sealed. Nobody else can read or send them; they go when you sign in here again.',
-    okText: 'Sign out',
-    cancelText: 'Stay',
-    onOk: () => session.signOut(),
-  });
+  askFirst(
+    {
+      title: `${left === 1 ? 'One tap is' : `${left} taps are`} not on the server yet`,
+      content:
+        'They stay on this device, sealed. Nobody else can read or send them; they go when you sign in here again.',
+      act: 'Sign out',
+      stay: 'Stay',
+    },
+    () => session.signOut(),
+  );
 }
 
-let pendingGo = 0;
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable);
+const busy = () => document.querySelector('[role="dialog"][aria-modal="true"]') !== null;
+
+/** Keys of the desk: g and a letter, n, / and ?; Ctrl K from anywhere. */
+let goingUntil = 0;
 function onKey(event: KeyboardEvent) {
-  const target = event.target as HTMLElement;
-  if (
-    event.ctrlKey ||
-    event.metaKey ||
-    event.altKey ||
-    /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) ||
-    target.isContentEditable
-  )
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+    event.preventDefault();
+    finding.value = !finding.value;
     return;
-  if (event.key === '?') help.value = !help.value;
-  else if (event.key === 'Escape') help.value = false;
-  else if (event.key === 'g') pendingGo = Date.now();
-  else if (event.key === '/') {
-    const search = document.querySelector<HTMLInputElement>('input[type="search"]');
-    if (search) {
-      event.preventDefault();
-      search.focus();
-    }
-  } else if (Date.now() - pendingGo < 1200) {
-    const area = shown.value.find((each) => each.key === event.key);
-    pendingGo = 0;
-    if (area) void router.push(area.to);
-  } else if (event.key === 'n' && session.is('trainer', 'administrator') && route.name !== 'evaluation')
-    void router.push('/assess/new');
+  }
+  if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target) || busy()) return;
+  const going = event.timeStamp < goingUntil;
+  goingUntil = 0;
+  const area = going ? shown.value.find((each) => each.key === event.key) : undefined;
+  if (area) void router.push(area.to);
+  else if (event.key === 'g') goingUntil = event.timeStamp + 1200;
+  else if (event.key === '?') help.value = true;
+  else if (event.key === '/') toSearch(event);
+  else if (event.key === 'n' && session.is('trainer', 'administrator')) void router.push('/assess/new');
 }
-onMounted(() => {
-  addEventListener('keydown', onKey);
-});
-onBeforeUnmount(() => removeEventListener('keydown', onKey));
+function toSearch(event: KeyboardEvent) {
+  const search = document.querySelector<HTMLInputElement>('input[type="search"]');
+  if (!search) return;
+  event.preventDefault();
+  search.focus();
+}
+onKeyStroke(true, onKey, { eventName: 'keydown' });
 
-const themes: readonly { id: ThemeName; name: string }[] = [
-  { id: 'paper', name: 'Paper' },
-  { id: 'night', name: 'Night' },
-  { id: 'sun', name: 'Sun' },
-];
+const shortcuts = computed(() => [
+  ...shown.value.map((each) => ({ keys: ['g', each.key], does: `Go to ${each.name}` })),
+  ...(session.is('trainer', 'administrator') ? [{ keys: ['n'], does: 'New evaluation' }] : []),
+  { keys: ['Ctrl', 'K'], does: 'Find anything' },
+  { keys: ['/'], does: 'Search on this screen' },
+  { keys: ['?'], does: 'Show this' },
+]);
 </script>
 
 <template>
@@ -147,155 +116,180 @@ const themes: readonly { id: ThemeName; name: string }[] = [
     <a class="visually-hidden skip" href="#work">Skip to the work</a>
     <nav v-if="!bare" class="rail" aria-label="Areas">
       <RouterLink to="/" class="home" aria-label="Rounds, home"
-        ><svg viewBox="0 0 32 32" width="38" height="38" aria-hidden="true">
+        ><svg viewBox="0 0 32 32" width="34" height="34" aria-hidden="true">
           <path
-            d="M16 4a12 12 0 1 1-10.400 6"
+            d="M16 4a12 12 0 1 1-10.4 6"
             fill="none"
             stroke="currentColor"
-            stroke-width="3.600"
+            stroke-width="3.6"
             stroke-linecap="round"
           />
-          <circle cx="8.500" cy="6.600" r="2.800" fill="#f0a11f" /></svg
+          <circle cx="8.5" cy="6.6" r="2.8" fill="#f0a11f" /></svg
       ></RouterLink>
       <RouterLink
-        v-for="area in shown"
+        v-for="(area, i) in shown"
         :key="area.name"
         :to="area.to"
         class="area"
-        :class="{ here: area.match.includes(String(route.name)) }"
-        :aria-current="area.match.includes(String(route.name)) ? 'page' : undefined"
+        :class="{
+          here: isHere(area),
+          first: i > 0 && shown[i - 1]!.group !== area.group,
+          'off-phone': phone.more.includes(area),
+        }"
+        :aria-current="isHere(area) ? 'page' : undefined"
       >
-        <svg viewBox="0 0 24 24" width="28" height="28" aria-hidden="true">
+        <svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true">
           <path
             :d="area.sign"
             fill="none"
             stroke="currentColor"
-            stroke-width="1.800"
+            stroke-width="1.8"
             stroke-linecap="round"
             stroke-linejoin="round"
           />
         </svg>
         {{ area.name }}
       </RouterLink>
+      <button
+        v-if="phone.more.length"
+        class="area more"
+        :class="{ here: phone.more.some(isHere) }"
+        aria-haspopup="dialog"
+        @click="more = true"
+      >
+        <EllipsisOutlined aria-hidden="true" />More
+      </button>
     </nav>
     <div class="body">
       <header v-if="!bare" class="strip">
-        <span class="organisation">{{ session.installation?.organisation }}</span>
-        <span v-if="session.installation?.demo" class="quiet">demo, invented data</span>
-        <span class="grow"></span>
-        <span class="saved" role="status" :class="{ 'needs-you': outbox.aside > 0 }">{{
-          outbox.aside > 0 ? `${outbox.aside} not taken by the server, see Assess` : saved
-        }}</span>
-        <label class="theme"
-          ><span class="visually-hidden">Light</span>
-          <select
-            class="plain"
-            :value="session.theme"
-            @change="session.setTheme(($event.target as HTMLSelectElement).value as ThemeName)"
-          >
-            <option v-for="each in themes" :key="each.id" :value="each.id">{{ each.name }}</option>
-          </select>
-        </label>
-        <span class="who"
-          ><strong>{{ session.account?.name }}</strong
-          ><span class="quiet">{{ ROLE_WORDS[session.role ?? ''] }}</span></span
+        <span class="organisation"
+          >{{ session.installation?.organisation
+          }}<span v-if="session.installation?.demo" class="quiet"> demo, invented data</span></span
         >
-        <button class="plain-button" @click="signOut">Sign out</button>
-        <button class="plain-button" aria-label="Shortcuts" @click="help = true">?</button>
+        <Button class="find" aria-label="Find anything (Ctrl K)" @click="finding = true">
+          <SearchOutlined aria-hidden="true" /><span class="words">Find</span><kbd class="words">Ctrl K</kbd>
+        </Button>
+        <span class="grow"></span>
+        <span class="saved" role="status" :class="{ 'needs-you': outbox.aside > 0 }">{{ saved }}</span>
+        <Dropdown :trigger="['click']" placement="bottomRight">
+          <Button class="me" aria-label="You, light, shortcuts, sign out">
+            <span class="who"
+              ><strong>{{ session.account?.name }}</strong
+              ><span class="quiet">{{ ROLE_WORDS[session.role ?? ''] }}</span></span
+            ><DownOutlined aria-hidden="true" />
+          </Button>
+          <template #overlay>
+            <Menu :selected-keys="[theme.name]">
+              <MenuItemGroup title="Light">
+                <MenuItem v-for="each in THEMES" :key="each.id" @click="theme.choose(each.id)"
+                  ><strong>{{ each.name }}</strong> <span class="quiet">{{ each.says }}</span></MenuItem
+                >
+              </MenuItemGroup>
+              <MenuDivider />
+              <MenuItem key="shortcuts" @click="help = true">Shortcuts <kbd>?</kbd></MenuItem>
+              <MenuItem key="sign-out" @click="signOut"><strong>Sign out</strong></MenuItem>
+            </Menu>
+          </template>
+        </Dropdown>
       </header>
-      <div v-if="newVersion && !bare" class="version" role="status">
-        <span>A newer version of Rounds is ready. Nothing you entered is lost when you take it up.</span>
-        <button class="plain-button" @click="takeUp">Take it up now</button>
-      </div>
+      <Alert
+        v-if="newVersion && !bare"
+        banner
+        type="info"
+        :show-icon="false"
+        role="status"
+        message="A newer version of Rounds is ready. Nothing you entered is lost when you take it up."
+      >
+        <template #action><Button @click="takeUp">Take it up now</Button></template>
+      </Alert>
       <main id="work" tabindex="-1"><slot /></main>
     </div>
-    <div
-      v-if="help"
-      class="help"
-      role="dialog"
-      aria-modal="true"
-      aria-label="Shortcuts"
-      @click.self="help = false"
-    >
-      <div class="sheet stack">
-        <h2>Shortcuts</h2>
-        <dl>
-          <template v-for="area in shown" :key="area.key"
-            ><dt>
-              <kbd>g</kbd> <kbd>{{ area.key }}</kbd>
-            </dt>
-            <dd>Go to {{ area.name }}</dd></template
-          >
-          <dt v-if="session.is('trainer', 'administrator')"><kbd>n</kbd></dt>
-          <dd v-if="session.is('trainer', 'administrator')">New evaluation</dd>
-          <dt><kbd>/</kbd></dt>
-          <dd>Search on this screen</dd>
-          <dt><kbd>?</kbd></dt>
-          <dd>Show or hide this</dd>
-        </dl>
-        <button class="plain-button" autofocus @click="help = false">Close</button>
-      </div>
-    </div>
+    <Drawer v-model:open="more" title="More" placement="bottom" height="auto">
+      <nav aria-label="More areas" class="drawer">
+        <RouterLink v-for="area in phone.more" :key="area.name" :to="area.to">{{ area.name }}</RouterLink>
+      </nav>
+    </Drawer>
+    <Modal v-model:open="help" title="Shortcuts" :footer="null" :width="420">
+      <dl class="keys">
+        <template v-for="each in shortcuts" :key="each.does"
+          ><dt>
+            <kbd v-for="key in each.keys" :key="key">{{ key }}</kbd>
+          </dt>
+          <dd>{{ each.does }}</dd></template
+        >
+      </dl>
+    </Modal>
+    <CommandPalette v-if="finding" v-model:open="finding" :areas="shown" />
   </div>
 </template>
 
 <style scoped>
-.version {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.5rem 1rem;
-  align-items: center;
-  justify-content: space-between;
-  padding: 0.4rem 1rem;
-  background: var(--sheet);
-  border-bottom: 2px solid var(--petrol);
-}
 .frame {
   display: grid;
-  grid-template-columns: 92px 1fr;
+  grid-template-columns: 92px minmax(0, 1fr);
   min-height: 100vh;
 }
 .frame.bare {
-  grid-template-columns: 1fr;
+  grid-template-columns: minmax(0, 1fr);
 }
 .rail {
-  background: #12403d;
-  color: #e6efe9;
+  background: var(--rail);
+  color: var(--on-rail);
   display: flex;
   flex-direction: column;
   position: sticky;
   top: 0;
   height: 100vh;
-  padding: 0.75rem 0 0.5rem;
-  gap: 0.15rem;
+  padding: 0.6rem 0 0.4rem;
 }
 .home {
   color: inherit;
   align-self: center;
-  margin-bottom: 0.6rem;
+  margin-bottom: 0.4rem;
 }
 .area {
+  font: inherit;
+  font-size: 0.88rem;
+  line-height: 1.15;
   color: inherit;
+  background: none;
+  border: 0;
   text-decoration: none;
   display: flex;
   flex-direction: column;
   align-items: center;
-  gap: 0.15rem;
-  padding: 0.55rem 0.25rem;
-  font-size: 0.9rem;
-  min-height: 64px;
   justify-content: center;
+  gap: 0.1rem;
+  /* Eleven places and their groups fit a window of 800 px. */
+  flex: 0 1 64px;
+  min-height: 52px;
   border-left: 5px solid transparent;
   border-right: 5px solid transparent;
+  cursor: pointer;
+}
+.area.first {
+  margin-top: 0.55rem;
+  position: relative;
+}
+.area.first::before {
+  content: '';
+  position: absolute;
+  top: -0.3rem;
+  width: 30px;
+  border-top: 2px solid currentColor;
+  opacity: 0.45;
 }
 .area:hover {
-  background: #1b524e;
+  background: var(--rail-over);
 }
 .area.here {
   background: var(--ground);
   color: var(--ink);
   font-weight: 700;
   border-left-color: #f0a11f;
+}
+.more {
+  display: none;
 }
 .body {
   min-width: 0;
@@ -306,7 +300,7 @@ const themes: readonly { id: ThemeName; name: string }[] = [
   display: flex;
   align-items: center;
   gap: 0.9rem;
-  padding: 0.5rem 1.5rem;
+  padding: 0.4rem 1.5rem;
   border-bottom: 1px solid var(--line);
   background: var(--sheet);
   min-height: 60px;
@@ -314,29 +308,26 @@ const themes: readonly { id: ThemeName; name: string }[] = [
 .organisation {
   font-weight: 700;
 }
+.organisation .quiet {
+  font-weight: 400;
+}
+.find kbd {
+  margin-left: 0.7rem;
+  font-weight: 400;
+}
 .who {
-  display: flex;
+  display: inline-flex;
   flex-direction: column;
   line-height: 1.15;
-  text-align: right;
+  text-align: left;
   font-size: 0.9rem;
+  margin-right: 0.5rem;
 }
-.theme select {
-  min-height: 40px;
-  padding-block: 0.25rem;
+.who .quiet {
+  font-weight: 400;
 }
 .saved {
   font-size: 0.9rem;
-}
-.plain-button {
-  font: inherit;
-  color: var(--ink);
-  background: none;
-  border: 1px solid var(--quiet);
-  border-radius: 3px;
-  min-height: 44px;
-  padding: 0 0.8rem;
-  cursor: pointer;
 }
 .skip:focus {
   position: fixed;
@@ -357,37 +348,34 @@ main:focus {
   outline: none !important;
   box-shadow: none;
 }
-.help {
-  position: fixed;
-  inset: 0;
-  background: color-mix(in srgb, var(--ink) 55%, transparent);
-  display: grid;
-  place-items: center;
-  z-index: 2500;
-}
-.help .sheet {
-  padding: 1.5rem;
-  min-width: 320px;
-  background: var(--raised);
-}
-dl {
+.keys {
   display: grid;
   grid-template-columns: auto 1fr;
-  gap: 0.4rem 1rem;
+  gap: 0.45rem 1.2rem;
 }
 kbd {
   font: inherit;
   font-weight: 700;
   border: 1px solid var(--quiet);
-  border-radius: 3px;
-  padding: 0.05rem 0.4rem;
+  border-radius: 2px;
+  padding: 0 0.4rem;
+  margin-right: 0.25rem;
+}
+.drawer {
+  display: grid;
+  gap: 0.25rem;
+}
+.drawer a {
+  display: flex;
+  align-items: center;
+  min-height: 56px;
+  font-size: 1.1rem;
+  font-weight: 700;
+  border-bottom: 1px solid var(--line);
 }
 @media (max-width: 760px) {
-  .strip {
-    justify-content: space-between;
-  }
   .frame {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
   .rail {
     position: fixed;
@@ -395,32 +383,40 @@ kbd {
     height: auto;
     flex-direction: row;
     justify-content: space-around;
-    z-index: 1000;
+    z-index: 900;
     padding: 0;
   }
-  .home {
+  .home,
+  .area.off-phone,
+  .organisation .quiet,
+  .words {
     display: none;
   }
-  .area {
+  .area,
+  .more {
+    display: flex;
     border: 0;
     border-top: 4px solid transparent;
     flex: 1;
-    font-size: 0.8rem;
+    font-size: 0.82rem;
     min-height: 60px;
+    margin: 0 !important;
+  }
+  .area.first::before {
+    display: none;
+  }
+  .area.off-phone {
+    display: none;
   }
   .area.here {
     border-top-color: #f0a11f;
   }
   .strip {
-    padding: 0.4rem 0.9rem;
+    padding: 0.35rem 0.7rem;
     gap: 0.5rem;
-    flex-wrap: wrap;
   }
   .organisation,
-  .who,
-  .strip > .grow,
-  .strip > .quiet,
-  .strip > .plain-button:last-child {
+  .who .quiet {
     display: none;
   }
 }

@@ -1,53 +1,49 @@
 <script setup lang="ts">
-import { routes } from '@rounds/contract';
-import { Button, Input } from 'ant-design-vue';
-import { computed, ref } from 'vue';
-import { call, explain } from '../device/api';
+import { accountRoutes } from '@rounds/contract/accounts';
+import { Button, Form, Input, InputPassword } from 'ant-design-vue';
+import { computed } from 'vue';
 import { useSession } from '../device/session';
+import FieldItem from '../parts/FieldItem.vue';
+import ProblemAlert from '../parts/ProblemAlert.vue';
+import { useContractForm } from '../parts/useContractForm';
 import { ROLE_WORDS } from '../parts/words';
+import { useCreateAdministrator } from './queries';
 
 /**
- * Sign-in, the first administrator's set-up, and (with `again`) signing in over an open screen whose
- * session ended.
+ * Sign-in, the first administrator's set-up, and (with `again`) signing in over an open screen whose session
+ * ended.
  */
 const props = defineProps<{ again?: boolean }>();
 const session = useSession();
-const login = ref(props.again ? (session.account?.login ?? '') : '');
-const password = ref('');
-const organisation = ref('');
-const name = ref('');
-const timeZone = ref(Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC');
-const busy = ref(false);
-const problem = ref<{ title: string; detail: string } | null>(null);
-const first = computed(() => !props.again && session.installation?.needsAdministrator);
+const createAdministrator = useCreateAdministrator();
+const first = computed(() => !props.again && session.installation?.needsAdministrator === true);
 
-async function submit() {
-  busy.value = true;
-  problem.value = null;
-  try {
-    if (first.value) {
-      await call(routes.createAdministrator, {
-        body: {
-          organisation: organisation.value,
-          name: name.value,
-          login: login.value,
-          password: password.value,
-          timeZone: timeZone.value,
-        },
-      });
-      await session.load();
-    } else await session.signIn(login.value, password.value);
-    password.value = '';
-  } catch (error) {
-    problem.value = explain(error);
-  } finally {
-    busy.value = false;
-  }
-}
+const entry = useContractForm(accountRoutes.signIn.body, () => ({
+  login: props.again ? (session.account?.login ?? '') : '',
+  password: '',
+}));
+const setUp = useContractForm(
+  accountRoutes.createAdministrator.body,
+  () => ({
+    organisation: '',
+    name: '',
+    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC',
+    login: '',
+    password: '',
+  }),
+  { fields: { 'unknown-time-zone': 'timeZone' } },
+);
+const problem = computed(() => entry.problem.value ?? setUp.problem.value);
 
-function choose(chosen: string) {
-  login.value = chosen;
-  password.value = session.installation?.demoPassword ?? '';
+const signIn = () => entry.submit(({ login, password }) => session.signIn(login, password));
+const create = () =>
+  setUp.submit(async (body) => {
+    await createAdministrator.mutateAsync({ body });
+    await session.load();
+  });
+
+function choose(login: string) {
+  Object.assign(entry.values, { login, password: session.installation?.demoPassword ?? '' });
 }
 </script>
 
@@ -95,7 +91,7 @@ function choose(chosen: string) {
         <path d="M172 128V84M228 128V84M158 160h84" stroke="currentColor" stroke-width="6" fill="none" />
       </svg>
     </div>
-    <form class="form stack" @submit.prevent="submit">
+    <div class="form stack">
       <p class="quiet">{{ session.installation?.organisation ?? 'New installation' }}</p>
       <h1>{{ again ? 'Your session has ended' : first ? 'Set up Rounds' : 'Rounds' }}</h1>
       <p v-if="again">Everything you tapped is kept on this device. Sign in to go on where you were.</p>
@@ -103,41 +99,54 @@ function choose(chosen: string) {
         Nobody is here yet. The first account is the administrator, who adds the trainers.
       </p>
       <p v-else class="quiet">Walk it, find it, grade it, sign it.</p>
-      <template v-if="first">
-        <label class="field"
-          >Organisation <Input v-model:value="organisation" required :maxlength="200"
-        /></label>
-        <label class="field"
-          >Your name <Input v-model:value="name" required :maxlength="200" autocomplete="name"
-        /></label>
-        <label class="field">Time zone of the site <Input v-model:value="timeZone" required /></label>
-      </template>
-      <label class="field"
-        >Sign-in name
-        <Input
-          v-model:value="login"
-          name="login"
-          autocomplete="username"
-          autocapitalize="none"
-          required
-          :maxlength="60"
-      /></label>
-      <label class="field"
-        >Password
-        <Input
-          v-model:value="password"
-          name="password"
-          type="password"
-          :autocomplete="first ? 'new-password' : 'current-password'"
-          required
-          :minlength="first ? 10 : undefined"
-      /></label>
-      <div v-if="problem" class="sheet problem" role="alert">
-        <strong>{{ problem.title }}.</strong> {{ problem.detail }}
-      </div>
-      <Button type="primary" size="large" html-type="submit" :loading="busy">{{
-        first ? 'Create the administrator' : 'Sign in'
-      }}</Button>
+      <Form v-if="first" layout="vertical" @submit.prevent="create">
+        <FieldItem v-slot="{ id }" label="Organisation" :error="setUp.errors.value['organisation']"
+          ><Input :id="id" v-model:value="setUp.values.organisation" :maxlength="200"
+        /></FieldItem>
+        <FieldItem v-slot="{ id }" label="Your name" :error="setUp.errors.value['name']"
+          ><Input :id="id" v-model:value="setUp.values.name" :maxlength="200" autocomplete="name"
+        /></FieldItem>
+        <FieldItem v-slot="{ id }" label="Time zone of the site" :error="setUp.errors.value['timeZone']"
+          ><Input :id="id" v-model:value="setUp.values.timeZone" :maxlength="60"
+        /></FieldItem>
+        <FieldItem v-slot="{ id }" label="Sign-in name" :error="setUp.errors.value['login']"
+          ><Input
+            :id="id"
+            v-model:value="setUp.values.login"
+            autocomplete="username"
+            autocapitalize="none"
+            :maxlength="60"
+        /></FieldItem>
+        <FieldItem v-slot="{ id }" label="Password" :error="setUp.errors.value['password']"
+          ><InputPassword :id="id" v-model:value="setUp.values.password" autocomplete="new-password"
+        /></FieldItem>
+        <ProblemAlert :problem="problem" class="refused" />
+        <Button type="primary" size="large" block html-type="submit" :loading="setUp.busy.value"
+          >Create the administrator</Button
+        >
+      </Form>
+      <Form v-else layout="vertical" @submit.prevent="signIn">
+        <FieldItem v-slot="{ id }" label="Sign-in name" :error="entry.errors.value['login']"
+          ><Input
+            :id="id"
+            v-model:value="entry.values.login"
+            name="login"
+            autocomplete="username"
+            autocapitalize="none"
+            :maxlength="60"
+        /></FieldItem>
+        <FieldItem v-slot="{ id }" label="Password" :error="entry.errors.value['password']"
+          ><InputPassword
+            :id="id"
+            v-model:value="entry.values.password"
+            name="password"
+            autocomplete="current-password"
+        /></FieldItem>
+        <ProblemAlert :problem="problem" class="refused" />
+        <Button type="primary" size="large" block html-type="submit" :loading="entry.busy.value"
+          >Sign in</Button
+        >
+      </Form>
       <section v-if="session.installation?.demo && !again" class="demo" aria-label="Demo accounts">
         <h2>This is the demo</h2>
         <p class="quiet">Choose who to be; the password is {{ session.installation.demoPassword }}.</p>
@@ -152,7 +161,7 @@ function choose(chosen: string) {
           </button>
         </div>
       </section>
-    </form>
+    </div>
   </component>
 </template>
 
@@ -164,7 +173,7 @@ function choose(chosen: string) {
 }
 .mark {
   --paper: #f3eee4;
-  background: #12504b;
+  background: var(--rail);
   color: #f3eee4;
   display: grid;
   place-items: center;
@@ -180,9 +189,8 @@ function choose(chosen: string) {
 .form h1 {
   font-size: 2.1rem;
 }
-.problem {
-  padding: 0.75rem 1rem;
-  border-left: 6px solid var(--crimson);
+.refused {
+  margin-bottom: 1rem;
 }
 .demo {
   margin-top: 0.5rem;

@@ -23,6 +23,10 @@ interface Palette {
   walked: string;
   machine: string;
   machineDeep: string;
+  /** The rail of the areas and the bar of an evaluation: painted steel in every light. */
+  rail: string;
+  onRail: string;
+  railOver: string;
 }
 
 export const PALETTES: Readonly<Record<ThemeName, Palette>> = {
@@ -42,6 +46,9 @@ export const PALETTES: Readonly<Record<ThemeName, Palette>> = {
     walked: '#12504b',
     machine: '#e3dac6',
     machineDeep: '#857a61',
+    rail: '#12403d',
+    onRail: '#e6efe9',
+    railOver: '#1b524e',
   },
   night: {
     ground: '#0d1817',
@@ -59,6 +66,9 @@ export const PALETTES: Readonly<Record<ThemeName, Palette>> = {
     walked: '#8fd0c4',
     machine: '#25403c',
     machineDeep: '#7fa39b',
+    rail: '#0a1312',
+    onRail: '#dfe9e3',
+    railOver: '#1a2d2b',
   },
   sun: {
     ground: '#ffffff',
@@ -76,6 +86,9 @@ export const PALETTES: Readonly<Record<ThemeName, Palette>> = {
     walked: '#002e2a',
     machine: '#e6e6e6',
     machineDeep: '#5c5c5c',
+    rail: '#00211e',
+    onRail: '#ffffff',
+    railOver: '#0b3b36',
   },
 };
 
@@ -91,38 +104,90 @@ export function applyPalette(name: ThemeName): void {
   root.style.colorScheme = name === 'night' ? 'dark' : 'light';
 }
 
+/** Ant Design's tokens for a palette: the seeds of every component, then what single ones need. */
+export function antTheme(name: ThemeName) {
+  const p = PALETTES[name];
+  return { token: antTokens(name), components: antComponents(p) };
+}
+
 /** Ant Design's seed tokens for a palette. */
-export function antTokens(name: ThemeName): Record<string, string | number | boolean> {
+export function antTokens(name: ThemeName) {
   const p = PALETTES[name];
   return {
     colorPrimary: p.petrol,
+    colorPrimaryHover: p.petrol,
+    colorPrimaryActive: p.ink,
     colorInfo: p.petrol,
+    colorInfoBg: p.sheet,
+    colorInfoBorder: p.petrol,
     colorLink: p.petrol,
     colorLinkHover: p.petrol,
+    colorLinkActive: p.ink,
     colorSuccess: p.petrol,
+    colorSuccessBg: p.sheet,
+    colorSuccessBorder: p.petrol,
     colorWarning: p.amber,
+    colorWarningBg: p.sheet,
+    colorWarningBorder: p.amber,
     colorError: p.crimson,
+    colorErrorHover: p.crimson,
+    colorErrorActive: p.crimson,
+    colorErrorBg: p.sheet,
+    colorErrorBorder: p.crimson,
+    colorErrorText: p.crimson,
     colorBgBase: p.raised,
     colorTextBase: p.ink,
     colorBgContainer: p.raised,
     colorBgElevated: p.raised,
     colorBgLayout: p.ground,
+    colorBgContainerDisabled: p.sheet,
     colorText: p.ink,
+    colorTextHeading: p.ink,
     colorTextSecondary: p.quiet,
     colorTextTertiary: p.quiet,
     colorTextQuaternary: p.quiet,
     colorTextPlaceholder: p.quiet,
+    colorTextDisabled: p.quiet,
+    colorTextDescription: p.quiet,
     colorTextLightSolid: p.onPetrol,
+    colorIcon: p.quiet,
+    colorIconHover: p.ink,
     colorBorder: p.quiet,
     colorBorderSecondary: p.line,
+    colorSplit: p.line,
+    colorFillAlter: p.sheet,
+    colorFillSecondary: p.machine,
+    colorFillTertiary: p.sheet,
+    colorFillContent: p.machine,
+    controlItemBgHover: p.sheet,
+    controlItemBgActive: p.machine,
+    controlItemBgActiveHover: p.machine,
     controlOutline: 'transparent',
     fontFamily: FONT,
     fontSize: 16,
+    fontSizeSM: 14,
+    fontWeightStrong: 700,
+    lineWidth: 1,
     borderRadius: 3,
+    borderRadiusSM: 2,
+    borderRadiusLG: 3,
+    borderRadiusXS: 2,
     controlHeight: 44,
     controlHeightLG: 56,
     controlHeightSM: 36,
+    boxShadow: `0 0 0 1px ${p.ink}`,
+    boxShadowSecondary: `0 0 0 2px ${p.ink}`,
+    boxShadowTertiary: 'none',
     wireframe: false,
     motion: false,
+  };
+}
+
+/** What single components need beyond the seeds. */
+function antComponents(p: Palette) {
+  return {
+    Button: { fontWeight: 700 },
+    Segmented: { colorBgLayout: p.sheet, colorBgElevated: p.petrol },
+    Tooltip: { colorBgDefault: p.ink, colorTextLightSolid: p.ground },
   };
 }

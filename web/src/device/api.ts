@@ -1,4 +1,4 @@
-import type { Problem, RouteAnswer, RouteCall, RouteSpec } from '@rounds/contract';
+import type { Problem, RouteAnswer, RouteCall, RouteSpec } from '@rounds/contract/route';
 import { clock } from './clock';
 
 /** A refusal by the server, no server at all (`code` "offline"), or one made here (`code` "unsent"). */

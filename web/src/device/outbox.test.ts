@@ -108,7 +108,11 @@ const words = (server: FakeServer, stream = 's') =>
   (server.streams.get(stream) ?? []).map((each) => each.words);
 
 /** Lets timers run out until nothing waits to be tried, or so many times. */
-async function settle(outbox: Outbox<Note, unknown>, timers: Timers, rounds = 60): Promise<void> {
+async function settle(
+  outbox: Outbox<Note, { accepted: string[] }>,
+  timers: Timers,
+  rounds = 60,
+): Promise<void> {
   await outbox.flush();
   for (let i = 0; i < rounds && timers.waiting > 0; i++) {
     timers.run();

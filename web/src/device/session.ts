@@ -1,10 +1,10 @@
-import { routes, type Role, type RouteAnswer, type SessionAccount } from '@rounds/contract';
+import { accountRoutes as routes, type SessionAccount } from '@rounds/contract/accounts';
+import type { Role, RouteAnswer } from '@rounds/contract/route';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { EARLIER_OWNER, useOutbox } from './useOutbox';
-import { applyPalette, type ThemeName } from '../app/tokens';
 import { ApiProblem, call, whenSessionEnds } from './api';
-import { showTimesOf } from '../parts/words';
+import { siteTime } from './siteTime';
 
 export type Installation = RouteAnswer<typeof routes.installation>;
 
@@ -36,11 +36,6 @@ export const useSession = defineStore('session', () => {
    * screen, nothing is lost.
    */
   const ended = ref(false);
-  const theme = ref<ThemeName>(
-    (localStorage.getItem('rounds-theme') as ThemeName | null) ??
-      (matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'paper'),
-  );
-
   whenSessionEnds(() => {
     if (account.value) ended.value = true;
   });
@@ -52,7 +47,7 @@ export const useSession = defineStore('session', () => {
     try {
       if (localStorage.getItem(LEFT)) await tellLeft();
       installation.value = await call(routes.installation, {});
-      showTimesOf(installation.value.timeZone);
+      siteTime.setZone(installation.value.timeZone);
       localStorage.setItem(
         INSTALLATION,
         JSON.stringify({ ...installation.value, demoAccounts: [], demoPassword: null }),
@@ -61,7 +56,7 @@ export const useSession = defineStore('session', () => {
     } catch (error) {
       installation.value = kept<Installation>(INSTALLATION);
       if (!isOffline(error) || !installation.value) throw error;
-      showTimesOf(installation.value.timeZone);
+      siteTime.setZone(installation.value.timeZone);
       // Without a network whoever was signed in works on; after a sign-out nobody does.
       await take(localStorage.getItem(LEFT) ? null : kept<SessionAccount>(ACCOUNT));
     }
@@ -126,14 +121,8 @@ export const useSession = defineStore('session', () => {
     location.assign('/');
   }
 
-  function setTheme(name: ThemeName): void {
-    theme.value = name;
-    localStorage.setItem('rounds-theme', name);
-    applyPalette(name);
-  }
-
   const role = computed<Role | null>(() => account.value?.role ?? null);
   const is = (...roles: Role[]) => role.value !== null && roles.includes(role.value);
 
-  return { account, installation, ended, theme, role, is, load, signIn, signOut, setTheme };
+  return { account, installation, ended, role, is, load, signIn, signOut };
 });

@@ -1,4 +1,6 @@
-import { routes, type RouteAnswer, type SessionAccount } from '@rounds/contract';
+import type { SessionAccount } from '@rounds/contract/accounts';
+import { assessRoutes as routes } from '@rounds/contract/assess';
+import type { RouteAnswer } from '@rounds/contract/route';
 import type { DeviceEventBody } from '@rounds/core/evaluation';
 import { defineStore } from 'pinia';
 import { v4 as uuidv4 } from 'uuid';

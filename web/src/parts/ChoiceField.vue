@@ -1,51 +1,77 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="Value extends string">
 import { Select } from 'ant-design-vue';
 import type { SelectValue } from 'ant-design-vue/es/select';
-import { nextTick, onMounted, onUpdated, ref, type ComponentPublicInstance } from 'vue';
+import { computed } from 'vue';
+import { useDescribedSelect } from './useDescribedSelect';
 
-/**
- * A select whose field says its name and state to readers: the library's own leaves its input without
- * either while the list is closed.
- */
+export interface Choice<V extends string = string> {
+  value: V;
+  label: string;
+  /** A second line, quieter. */
+  more?: string;
+  disabled?: boolean;
+}
+
+/** A choice of one from a list, with search where the list is long. */
 const props = defineProps<{
   label: string;
-  options: { value: string; label: string }[];
+  options: readonly Choice<Value>[];
+  id?: string;
   disabled?: boolean;
+  /** Type to find; by default where there are more than eight. */
   searchable?: boolean;
+  placeholder?: string;
+  clearable?: boolean;
+  /** The options come from a search of the server: nothing is filtered here. */
+  remote?: boolean;
+  loading?: boolean;
+  invalid?: boolean;
 }>();
-const value = defineModel<string>('value', { required: true });
-const select = ref<ComponentPublicInstance | null>(null);
-const open = ref(false);
+const emit = defineEmits<{ search: [text: string] }>();
+const value = defineModel<Value | ''>('value', { required: true });
+const { toggled } = useDescribedSelect(() => ({ label: props.label, invalid: props.invalid ?? false }));
+const searches = computed(() => props.remote || (props.searchable ?? props.options.length > 8));
 
-function describe(): void {
-  const input = (select.value?.$el as HTMLElement | undefined)?.querySelector('input[role="combobox"]');
-  if (!input) return;
-  input.setAttribute('aria-label', props.label);
-  input.setAttribute('aria-expanded', String(open.value));
-  for (const name of ['aria-controls', 'aria-owns', 'aria-activedescendant']) {
-    const id = input.getAttribute(name);
-    if (id && !document.getElementById(id)) input.removeAttribute(name);
-  }
-}
-onMounted(describe);
-onUpdated(describe);
-function toggled(now: boolean) {
-  open.value = now;
-  void nextTick(describe);
-}
-const take = (chosen: SelectValue) => (value.value = String(chosen));
+const take = (chosen: SelectValue) => (value.value = (chosen ?? '') as Value | '');
+const finds = (text: string, option?: { label?: unknown; more?: unknown }) =>
+  `${option?.label ?? ''} ${option?.more ?? ''}`.toLowerCase().includes(text.trim().toLowerCase());
+const shown = computed(() => [...props.options]);
 </script>
 
 <template>
   <Select
-    ref="select"
-    :value="value"
-    :options="options"
-    :disabled="disabled ?? false"
-    :show-search="searchable ?? false"
-    option-filter-prop="label"
-    size="large"
+    :id="id"
+    ref="field"
+    class="choice"
+    :value="value === '' ? undefined : value"
+    :options="shown"
+    :placeholder="placeholder ?? 'Choose'"
+    :disabled="disabled"
+    :allow-clear="clearable"
+    :show-search="searches"
+    :filter-option="remote ? false : finds"
+    :loading="loading"
+    :status="invalid ? 'error' : ''"
+    :dropdown-match-select-width="false"
+    :list-height="320"
+    not-found-content="Nothing matches"
     @change="take"
+    @search="emit('search', $event)"
     @dropdown-visible-change="toggled"
-  />
+  >
+    <template #option="option">
+      <slot name="option" v-bind="option as Choice<Value>">
+        <span>{{ option.label }}</span><span v-if="option.more" class="quiet more">{{ option.more }}</span>
+      </slot>
+    </template>
+  </Select>
 </template>
+
+<style scoped>
+.choice {
+  width: 100%;
+}
+.more {
+  margin-left: 0.6rem;
+}
+</style>

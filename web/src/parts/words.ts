@@ -1,5 +1,6 @@
 import { localDate, localTime } from '@rounds/core/calendar';
 import { longDate } from '@rounds/core/certification';
+import { siteTime } from '../device/siteTime';
 
 /** Words and dates as people read them. */
 
@@ -11,22 +12,15 @@ export const ROLE_WORDS: Readonly<Record<string, string>> = {
   administrator: 'Administrator',
 };
 
-let siteZone = 'UTC';
-
-/** Instants are shown in the site's time from here on, as the papers show them. */
-export function showTimesOf(zone: string): void {
-  siteZone = zone;
-}
-
 /** An ISO date, or the site's date at an instant, as "5 March 2026"; a dash for none. */
 export function day(text: string | null | undefined): string {
   if (!text) return '–';
-  return longDate(text.length > 10 ? localDate(text, siteZone) : text);
+  return longDate(text.length > 10 ? localDate(text, siteTime.zone) : text);
 }
 
 /** An instant as "5 March 2026, 14:05" in the site's time. */
 export function moment(instant: string): string {
-  return `${day(instant)}, ${localTime(instant, siteZone)}`;
+  return `${day(instant)}, ${localTime(instant, siteTime.zone)}`;
 }
 
 /** Seconds as m:ss. */

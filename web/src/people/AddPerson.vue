@@ -1,12 +1,17 @@
 <script setup lang="ts">
-import { routes } from '@rounds/contract';
-import { Button, Modal } from 'ant-design-vue';
-import { reactive, ref } from 'vue';
-import { call, explain } from '../device/api';
+import { personInput } from '@rounds/contract/people';
+import { AutoComplete, Button, Form, Input, Modal } from 'ant-design-vue';
+import DateField from '../parts/DateField.vue';
+import FieldItem from '../parts/FieldItem.vue';
+import ProblemAlert from '../parts/ProblemAlert.vue';
+import { useContractForm } from '../parts/useContractForm';
+import { useAddPerson } from './queries';
 
-defineProps<{ open: boolean; sites: readonly string[]; teams: readonly string[] }>();
-const emit = defineEmits<{ 'update:open': [boolean]; added: [] }>();
-const blank = {
+/** One person typed in. Sites and teams in use are offered; a new one may be typed. */
+defineProps<{ sites: readonly string[]; teams: readonly string[] }>();
+const open = defineModel<boolean>('open', { required: true });
+const addPerson = useAddPerson();
+const blank = () => ({
   payroll: '',
   givenName: '',
   familyName: '',
@@ -15,77 +20,75 @@ const blank = {
   email: '',
   born: '',
   started: '',
-};
-const person = reactive({ ...blank });
-const problem = ref<string | null>(null);
-const busy = ref(false);
-
+});
+const form = useContractForm(personInput, blank, {
+  fields: { 'payroll-taken': 'payroll' },
+  // An empty field is no value, not an empty one.
+  read: (typed) => ({
+    ...typed,
+    email: typed.email || null,
+    born: typed.born || null,
+    started: typed.started || null,
+  }),
+});
+const { values, errors, problem, busy } = form;
+const offered = (list: readonly string[], typed: string) =>
+  list.filter((each) => each.toLowerCase().includes(typed.toLowerCase())).map((value) => ({ value }));
 async function save() {
-  busy.value = true;
-  problem.value = null;
-  try {
-    await call(routes.addPerson, {
-      body: {
-        ...person,
-        email: person.email || null,
-        born: person.born || null,
-        started: person.started || null,
-      },
-    });
-    Object.assign(person, blank);
-    emit('update:open', false);
-    emit('added');
-  } catch (error) {
-    problem.value = explain(error).detail;
-  } finally {
-    busy.value = false;
-  }
+  const taken = await form.submit((body) => addPerson.mutateAsync({ body }));
+  if (!taken) return;
+  form.clear();
+  open.value = false;
 }
 </script>
 
 <template>
-  <Modal
-    :open="open"
-    title="Add a person"
-    :footer="null"
-    destroy-on-close
-    @cancel="emit('update:open', false)"
-  >
-    <form class="stack" @submit.prevent="save">
-      <div class="row">
-        <label class="field grow"
-          >Given name <input v-model="person.givenName" class="plain" required maxlength="80" /></label
-        ><label class="field grow"
-          >Family name <input v-model="person.familyName" class="plain" required maxlength="80"
-        /></label>
+  <Modal v-model:open="open" title="Add a person" :footer="null" destroy-on-close>
+    <Form layout="vertical" @submit.prevent="save">
+      <div class="pair">
+        <FieldItem v-slot="{ id }" label="Given name" :error="errors['givenName']"
+          ><Input :id="id" v-model:value="values.givenName" :maxlength="80"
+        /></FieldItem>
+        <FieldItem v-slot="{ id }" label="Family name" :error="errors['familyName']"
+          ><Input :id="id" v-model:value="values.familyName" :maxlength="80"
+        /></FieldItem>
+        <FieldItem v-slot="{ id }" label="Payroll number" :error="errors['payroll']"
+          ><Input :id="id" v-model:value="values.payroll" :maxlength="40"
+        /></FieldItem>
+        <FieldItem v-slot="{ id }" label="E-mail" optional :error="errors['email']"
+          ><Input :id="id" v-model:value="values.email" type="email" :maxlength="200"
+        /></FieldItem>
+        <FieldItem v-slot="{ id }" label="Site" :error="errors['site']"
+          ><AutoComplete :id="id" v-model:value="values.site" :options="offered(sites, values.site)"
+        /></FieldItem>
+        <FieldItem v-slot="{ id }" label="Team" :error="errors['team']"
+          ><AutoComplete :id="id" v-model:value="values.team" :options="offered(teams, values.team)"
+        /></FieldItem>
+        <FieldItem v-slot="{ id, invalid }" label="Date of birth" optional :error="errors['born']"
+          ><DateField :id="id" v-model:value="values.born" label="Date of birth" :invalid="invalid"
+        /></FieldItem>
+        <FieldItem v-slot="{ id, invalid }" label="Start date" optional :error="errors['started']"
+          ><DateField :id="id" v-model:value="values.started" label="Start date" :invalid="invalid"
+        /></FieldItem>
       </div>
-      <label class="field"
-        >Payroll number <input v-model="person.payroll" class="plain" required maxlength="40"
-      /></label>
-      <div class="row">
-        <label class="field grow"
-          >Site <input v-model="person.site" class="plain" list="sites" required maxlength="80"
-        /></label>
-        <label class="field grow"
-          >Team <input v-model="person.team" class="plain" list="teams" required maxlength="80"
-        /></label>
-      </div>
-      <datalist id="sites"><option v-for="each in sites" :key="each" :value="each" /></datalist>
-      <datalist id="teams"><option v-for="each in teams" :key="each" :value="each" /></datalist>
-      <label class="field"
-        >E-mail (may stay empty) <input v-model="person.email" class="plain" type="email" maxlength="200"
-      /></label>
-      <div class="row">
-        <label class="field grow"
-          >Date of birth <input v-model="person.born" class="plain" type="date" /></label
-        ><label class="field grow"
-          >Start date <input v-model="person.started" class="plain" type="date"
-        /></label>
-      </div>
-      <p v-if="problem" role="alert">
-        <strong>{{ problem }}</strong>
-      </p>
-      <Button type="primary" html-type="submit" :loading="busy">Add</Button>
-    </form>
+      <ProblemAlert :problem="problem" class="refused" />
+      <Button type="primary" block html-type="submit" :loading="busy">Add</Button>
+    </Form>
   </Modal>
 </template>
+
+<style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0 1rem;
+}
+.refused {
+  margin-bottom: 1rem;
+}
+@media (max-width: 640px) {
+  .pair {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,105 +1,116 @@
 <script setup lang="ts">
-import { STATUS_WORDS } from '@rounds/core/certification';
-import { routes, type RouteAnswer } from '@rounds/contract';
-import type { StandingStatus } from '@rounds/core/certification';
-import { computed, onMounted, ref, watch } from 'vue';
-import StateBox from '../parts/StateBox.vue';
+import { Button, Input, Segmented } from 'ant-design-vue';
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { useElementSize, useLocalStorage } from '@vueuse/core';
+import { computed, nextTick, ref, watch } from 'vue';
+import { useSession } from '../device/session';
 import TimeArc from '../drawing/TimeArc.vue';
-import { call } from '../device/api';
+import ChoiceField from '../parts/ChoiceField.vue';
+import SeveralField from '../parts/SeveralField.vue';
+import StateBox from '../parts/StateBox.vue';
+import { brief, cellsOf, cellWords, columnsOf, mostPressing, needsSomebody } from './matrixCells';
+import { useMatrix } from './queries';
+import { shareLeft } from './standingsOf';
 
 /**
- * People x classes. Only the rows in view are in the page, so that a thousand people scroll as lightly as
- * twenty.
+ * People x classes as one grid that is walked with the arrow keys. Only the rows in view are in the page; the
+ * line underneath says the cell that is chosen.
  */
-type Matrix = RouteAnswer<typeof routes.matrix>;
-const ROW = 50;
-const data = ref<Matrix | null>(null);
-const error = ref<unknown>(null);
+const ROW = 44;
+const COLUMN = 52;
+const session = useSession();
 const site = ref('');
 const team = ref('');
 const search = ref('');
-const only = ref<'all' | 'attention'>('all');
-const frame = ref<HTMLElement | null>(null);
-const top = ref(0);
-const height = ref(700);
-
-/** Raised with each new question: an answer to an earlier one is thrown away. */
-let asked = 0;
-const fetching = ref(false);
-
-async function page(cursor: string | undefined, question: number): Promise<Matrix | null> {
-  const answer = await call(routes.matrix, {
-    query: { site: site.value || undefined, team: team.value || undefined, cursor },
-  });
-  return question === asked ? answer : null;
-}
-
-/** Shows the first people at once and fetches the others behind them. */
-async function load() {
-  const question = (asked += 1);
-  error.value = null;
-  fetching.value = true;
-  try {
-    let answer = await page(undefined, question);
-    if (!answer) return;
-    data.value = answer;
-    while (answer.next !== null) {
-      const more = await page(answer.next, question);
-      if (!more) return;
-      data.value = { ...more, people: [...data.value.people, ...more.people] };
-      answer = more;
-    }
-  } catch (problem) {
-    if (question === asked) error.value = problem;
-  } finally {
-    if (question === asked) fetching.value = false;
-  }
-}
-onMounted(load);
-watch([site, team], load);
-watch(frame, (el) => {
-  if (el) height.value = el.clientHeight;
-});
-
-const ATTENTION = new Set(['due', 'in-grace', 'lapsed', 'suspended']);
+const only = ref<'Everybody' | 'Who needs somebody'>('Everybody');
+const matrix = useMatrix(() => ({ site: site.value || undefined, team: team.value || undefined }));
+// The first people show at once; the others are fetched behind them.
+watch(
+  () => [matrix.hasNextPage.value, matrix.isLoading.value] as const,
+  ([more, busy]) => {
+    if (more && !busy) void matrix.loadNextPage();
+  },
+  { immediate: true },
+);
+const pages = computed(() => matrix.data.value?.pages ?? []);
+const latest = computed(() => pages.value.at(-1) ?? null);
+const everybody = computed(() => pages.value.flatMap((page) => page.people));
 const people = computed(() => {
   const text = search.value.trim().toLowerCase();
-  return (data.value?.people ?? []).filter(
+  return everybody.value.filter(
     (each) =>
       (!text || each.name.toLowerCase().includes(text)) &&
-      (only.value === 'all' || each.cells.some((cell) => ATTENTION.has(cell[1]))),
+      (only.value === 'Everybody' || needsSomebody(each)),
   );
 });
-/** Classes that anybody stands in, the most held first. */
+
+const frame = ref<HTMLElement | null>(null);
+const { width } = useElementSize(frame);
+const all = computed(() => columnsOf(latest.value?.classes ?? [], everybody.value));
+const kept = useLocalStorage<string[]>('rounds-matrix-classes', []);
+const nameWidth = computed(() => (width.value < 500 ? 132 : 190));
+const room = computed(() => Math.max(3, Math.floor((width.value - nameWidth.value) / COLUMN)));
 const columns = computed(() => {
-  const used = new Set((data.value?.people ?? []).flatMap((each) => each.cells.map((cell) => cell[0])));
-  const weight = (index: number) =>
-    data.value!.people.filter((each) => each.cells.some((cell) => cell[0] === index)).length;
-  return (data.value?.classes ?? [])
-    .map((each, index) => ({ ...each, index }))
-    .filter((each) => used.has(each.index))
-    .map((each) => ({ ...each, weight: weight(each.index) }))
-    .sort((a, b) => b.weight - a.weight);
+  const chosen = all.value.filter((each) => kept.value.includes(each.id));
+  if (chosen.length > 0) return chosen;
+  return width.value > 0 && width.value < 700 ? mostPressing(all.value, room.value) : all.value;
 });
-const first = computed(() => Math.max(0, Math.floor(top.value / ROW) - 6));
-const shown = computed(() =>
-  people.value
-    .slice(first.value, first.value + Math.ceil(height.value / ROW) + 14)
-    .map((each) => ({ ...each, byClass: new Map(each.cells.map((cell) => [cell[0], cell])) })),
+const template = computed(
+  () => `${nameWidth.value}px repeat(${columns.value.length}, minmax(${COLUMN}px, 1fr))`,
 );
-const words = (cell: Matrix['people'][number]['cells'][number]) =>
-  `${STATUS_WORDS[cell[1] as StandingStatus]}${cell[2] === null ? '' : cell[2] >= 0 ? `, ${cell[2]} days left` : `, ended ${-cell[2]} days ago`}`;
-const brief = (cell: Matrix['people'][number]['cells'][number]) =>
-  cell[1] === 'valid' || cell[1] === 'due'
-    ? cell[2]! > 99
-      ? `${Math.round(cell[2]! / 30.4)} mo`
-      : `${cell[2]} d`
-    : ((
-        { suspended: 'susp.', 'in-training': 'train.', 'in-grace': 'grace', withdrawn: 'withdr.' } as Record<
-          string,
-          string
-        >
-      )[cell[1]] ?? STATUS_WORDS[cell[1] as StandingStatus].toLowerCase());
+
+const rows = useVirtualizer(
+  computed(() => ({
+    count: people.value.length,
+    getScrollElement: () => frame.value,
+    estimateSize: () => ROW,
+    overscan: 8,
+  })),
+);
+const shown = computed(() =>
+  rows.value.getVirtualItems().flatMap((item) => {
+    const person = people.value[item.index];
+    return person ? [{ person, cells: cellsOf(person), index: item.index, top: item.start }] : [];
+  }),
+);
+
+/** The cell that is chosen: column 0 is the name. */
+const at = ref({ row: 0, column: 0 });
+const chosen = computed(() => {
+  const person = people.value[at.value.row];
+  const column = columns.value[at.value.column - 1];
+  if (!person) return null;
+  return { person, column, cell: column ? cellsOf(person).get(column.index) : undefined };
+});
+const cellId = (row: number, column: number) => `cell-${row}-${column}`;
+const STEPS: Readonly<Record<string, [row: number, column: number]>> = {
+  ArrowDown: [1, 0],
+  ArrowUp: [-1, 0],
+  ArrowRight: [0, 1],
+  ArrowLeft: [0, -1],
+  PageDown: [10, 0],
+  PageUp: [-10, 0],
+  Home: [0, -1000],
+  End: [0, 1000],
+};
+function walk(event: KeyboardEvent) {
+  const step = STEPS[event.key];
+  if (!step || event.ctrlKey) return;
+  event.preventDefault();
+  const within = (value: number, most: number) => Math.min(most, Math.max(0, value));
+  go(
+    within(at.value.row + step[0], people.value.length - 1),
+    within(at.value.column + step[1], columns.value.length),
+  );
+}
+function go(row: number, column: number) {
+  at.value = { row, column };
+  rows.value.scrollToIndex(row);
+  void nextTick(() => document.getElementById(cellId(row, column))?.focus());
+}
+watch([people, columns], () => (at.value = { row: 0, column: 0 }));
+const choices = (values: readonly string[] | undefined) =>
+  (values ?? []).map((value) => ({ value, label: value }));
 </script>
 
 <template>
@@ -107,106 +118,135 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) =>
     <div class="row spread">
       <h1>
         Standing matrix
-        <span v-if="data" class="quiet"
-          >{{ people.length }} people, {{ columns.length }} classes{{
-            fetching ? `, fetching the rest of ${data.total}` : ''
+        <span v-if="latest" class="quiet"
+          >{{ people.length }} people, {{ columns.length
+          }}{{ columns.length < all.length ? ` of ${all.length}` : '' }} classes{{
+            matrix.hasNextPage.value ? `, fetching the rest of ${latest.total}` : ''
           }}</span
         >
       </h1>
-      <div class="row legend" aria-label="Signs">
-        <span v-for="status in ['valid', 'due', 'lapsed', 'suspended', 'in-training'] as const" :key="status"
-          ><TimeArc :status="status" :share="status === 'valid' ? 0.8 : 0.1" />
-          {{ STATUS_WORDS[status] }}</span
-        >
-      </div>
+      <Segmented v-model:value="only" :options="['Everybody', 'Who needs somebody']" aria-label="Show" />
     </div>
-    <form class="row" @submit.prevent>
-      <label class="field grow">Find a person <input v-model="search" type="search" class="plain" /></label>
-      <label class="field"
-        >Site
-        <select v-model="site" class="plain">
-          <option value="">All sites</option>
-          <option v-for="each in data?.sites" :key="each">{{ each }}</option>
-        </select></label
-      >
-      <label class="field"
-        >Team
-        <select v-model="team" class="plain">
-          <option value="">All teams</option>
-          <option v-for="each in data?.teams" :key="each">{{ each }}</option>
-        </select></label
-      >
-      <label class="field"
-        >Show
-        <select v-model="only" class="plain">
-          <option value="all">Everybody</option>
-          <option value="attention">Who needs attention</option>
-        </select></label
-      >
+    <form class="filters" role="search" @submit.prevent>
+      <Input
+        v-model:value="search"
+        type="search"
+        allow-clear
+        class="search"
+        placeholder="Find a person"
+        aria-label="Find a person"
+      />
+      <ChoiceField
+        v-model:value="site"
+        label="Site"
+        placeholder="All sites"
+        clearable
+        :options="choices(latest?.sites)"
+      />
+      <ChoiceField
+        v-model:value="team"
+        label="Team"
+        placeholder="All teams"
+        clearable
+        :options="choices(latest?.teams)"
+      />
+      <SeveralField
+        v-model:value="kept"
+        label="Classes shown"
+        placeholder="All that fit"
+        :options="all.map((each) => ({ value: each.id, label: each.title }))"
+      />
     </form>
-    <StateBox :loading="!data" :error="error" :empty="people.length === 0" what="the matrix" @retry="load">
-      <template #empty
-        ><h2>Nobody to show</h2>
-        <p>Import people first, or clear the filters.</p></template
-      >
+    <StateBox
+      :loading="!latest"
+      :error="latest ? undefined : matrix.error.value"
+      :empty="people.length === 0"
+      what="the matrix"
+      :lines="12"
+      @retry="matrix.refetch()"
+    >
+      <template #empty>
+        <h2>Nobody to show</h2>
+        <p>Import people first, or clear the filters.</p>
+      </template>
       <div
         ref="frame"
         class="sheet frame"
-        tabindex="0"
-        role="region"
+        role="grid"
         aria-label="Standing of people in classes"
-        @scroll="top = ($event.target as HTMLElement).scrollTop"
+        :aria-rowcount="people.length + 1"
+        :aria-colcount="columns.length + 1"
+        @keydown="walk"
       >
-        <table :aria-rowcount="people.length + 1">
-          <thead>
-            <tr>
-              <th scope="col" class="name">Person</th>
-              <th v-for="each in columns" :key="each.id" scope="col" class="class">
-                <div>
-                  <RouterLink :to="`/classes/${each.id}`">{{ each.title }}</RouterLink>
-                </div>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-if="first > 0" aria-hidden="true">
-              <td :style="{ height: `${first * ROW}px` }" :colspan="columns.length + 1"></td>
-            </tr>
-            <tr v-for="(each, i) in shown" :key="each.id" :aria-rowindex="first + i + 2">
-              <th scope="row" class="name">
-                <RouterLink :to="`/people/${each.id}`">{{ each.name }}</RouterLink>
-              </th>
-              <td
-                v-for="column in columns"
-                :key="column.id"
-                :title="
-                  each.byClass.get(column.index)
-                    ? `${each.name}, ${column.title}: ${words(each.byClass.get(column.index)!)}`
-                    : undefined
-                "
-              >
-                <template v-if="each.byClass.get(column.index)">
-                  <TimeArc
-                    :status="each.byClass.get(column.index)![1] as StandingStatus"
-                    :share="
-                      (each.byClass.get(column.index)![2] ?? 0) / (each.byClass.get(column.index)![4] ?? 1)
-                    "
-                    :size="22"
-                  />
-                  <span class="brief" :class="each.byClass.get(column.index)![1]">{{
-                    brief(each.byClass.get(column.index)!)
-                  }}</span>
-                </template>
-              </td>
-            </tr>
-            <tr v-if="first + shown.length < people.length" aria-hidden="true">
-              <td
-                :style="{ height: `${(people.length - first - shown.length) * ROW}px` }"
-                :colspan="columns.length + 1"
-              ></td>
-            </tr>
-          </tbody>
-        </table>
+        <div role="row" aria-rowindex="1" class="line head" :style="{ gridTemplateColumns: template }">
+          <div role="columnheader" class="name">Person</div>
+          <div v-for="each in columns" :key="each.id" role="columnheader" class="class">
+            <RouterLink :to="`/classes/${each.id}`" tabindex="-1">{{ each.title }}</RouterLink>
+          </div>
+        </div>
+        <div class="body" role="presentation" :style="{ height: `${rows.getTotalSize()}px` }">
+          <div
+            v-for="{ person, cells, index, top } in shown"
+            :key="person.id"
+            role="row"
+            class="line"
+            :aria-rowindex="index + 2"
+            :style="{ gridTemplateColumns: template, transform: `translateY(${top}px)` }"
+          >
+            <div
+              :id="cellId(index, 0)"
+              role="rowheader"
+              class="name"
+              :class="{ here: at.row === index }"
+              :tabindex="at.row === index && at.column === 0 ? 0 : -1"
+              @click="at = { row: index, column: 0 }"
+            >
+              <RouterLink :to="`/people/${person.id}`" tabindex="-1">{{ person.name }}</RouterLink>
+            </div>
+            <div
+              v-for="(column, i) in columns"
+              :id="cellId(index, i + 1)"
+              :key="column.id"
+              role="gridcell"
+              class="cell"
+              :class="[cells.get(column.index)?.status, { here: at.row === index && at.column === i + 1 }]"
+              :aria-label="`${person.name}, ${column.title}: ${cellWords(cells.get(column.index))}`"
+              :tabindex="at.row === index && at.column === i + 1 ? 0 : -1"
+              @click="at = { row: index, column: i + 1 }"
+            >
+              <template v-if="cells.get(column.index)">
+                <TimeArc
+                  :status="cells.get(column.index)!.status"
+                  :share="shareLeft(cells.get(column.index)!)"
+                  :size="20"
+                />
+                <span class="brief">{{ brief(cells.get(column.index)!) }}</span>
+              </template>
+            </div>
+          </div>
+        </div>
+      </div>
+      <div v-if="chosen" class="sheet told" role="status">
+        <span
+          ><strong>{{ chosen.person.name }}</strong
+          ><template v-if="chosen.column">, {{ chosen.column.title }}: {{ cellWords(chosen.cell) }}</template
+          ><span v-else class="quiet"> {{ chosen.person.team }}, {{ chosen.person.site }}</span></span
+        >
+        <span class="row">
+          <RouterLink v-slot="{ navigate, href }" :to="`/people/${chosen.person.id}`" custom
+            ><Button size="small" :href="href" @click="navigate">Open the record</Button></RouterLink
+          >
+          <RouterLink
+            v-if="session.is('trainer', 'administrator')"
+            v-slot="{ navigate, href }"
+            :to="{
+              path: '/assess/new',
+              query: { person: chosen.person.id, ...(chosen.column ? { class: chosen.column.id } : {}) },
+            }"
+            custom
+            ><Button size="small" type="primary" :href="href" @click="navigate">Evaluate</Button></RouterLink
+          >
+        </span>
       </div>
     </StateBox>
   </div>
@@ -216,69 +256,89 @@ const brief = (cell: Matrix['people'][number]['cells'][number]) =>
 .full {
   max-width: none;
 }
-.legend {
-  font-size: 0.9rem;
-  gap: 1rem;
+.filters {
+  display: grid;
+  grid-template-columns: minmax(180px, 2fr) 1fr 1fr minmax(200px, 2fr);
+  gap: 0.6rem;
 }
 .frame {
   overflow: auto;
-  height: calc(100vh - 250px);
+  height: calc(100vh - 292px);
   min-height: 320px;
+  position: relative;
+  contain: strict;
 }
-thead th {
+.line {
+  display: grid;
+}
+.body {
+  position: relative;
+}
+.body .line {
+  position: absolute;
+  top: 0;
+  left: 0;
+  min-width: 100%;
+  height: 44px;
+  border-bottom: 1px solid var(--line);
+}
+.head {
   position: sticky;
   top: 0;
-  background: var(--sheet);
   z-index: 2;
+  background: var(--sheet);
   border-bottom: 2px solid var(--ink);
-  vertical-align: bottom;
+  height: 148px;
+  align-items: end;
 }
 .class {
-  height: 150px;
-  min-width: 40px;
-  padding: 0.3rem 0;
-  font-size: 0.82rem;
+  font-size: 0.84rem;
   line-height: 1.05;
+  height: 146px;
+  display: grid;
+  justify-items: center;
+  align-items: end;
+  padding-bottom: 0.35rem;
+  background: var(--sheet);
 }
-.class div {
+.class a {
   writing-mode: vertical-rl;
   transform: rotate(180deg);
-  max-height: 146px;
-  margin: 0 auto;
-  width: fit-content;
+  max-height: 140px;
+  color: var(--ink);
+  text-decoration: none;
 }
 .name {
   position: sticky;
   left: 0;
-  background: var(--sheet);
   z-index: 1;
-  min-width: 180px;
-  padding: 0 0.75rem;
-  white-space: nowrap;
-  font-weight: 400;
+  background: var(--sheet);
   border-right: 1px solid var(--line);
-}
-thead .name {
-  z-index: 3;
-  font-weight: 700;
-  padding-bottom: 0.4rem;
-}
-tbody tr {
-  height: 50px;
-}
-tbody td {
-  padding: 0 1px;
-  border-bottom: 1px solid var(--line);
+  padding: 0 0.6rem;
+  display: flex;
+  align-items: center;
   white-space: nowrap;
-  font-size: 0.69rem;
-  text-align: center;
-  line-height: 1.1;
+  overflow: hidden;
 }
-tbody th {
-  border-bottom: 1px solid var(--line);
+.name a {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  line-height: 44px;
 }
-.brief {
-  display: block;
+.head .name {
+  height: 146px;
+  align-items: end;
+  font-weight: 700;
+  padding-bottom: 0.35rem;
+}
+.cell {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+  font-size: 0.72rem;
+  line-height: 1.05;
+  cursor: pointer;
 }
 .lapsed,
 .suspended,
@@ -289,5 +349,30 @@ tbody th {
 .due,
 .in-grace {
   font-weight: 700;
+}
+.cell.here {
+  box-shadow: inset 0 0 0 3px var(--amber);
+}
+.name.here {
+  font-weight: 700;
+}
+.told {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 0.4rem 1rem;
+  padding: 0.4rem 0.9rem;
+}
+@media (max-width: 760px) {
+  .filters {
+    grid-template-columns: 1fr 1fr;
+  }
+  .search {
+    grid-column: 1 / -1;
+  }
+  .frame {
+    height: calc(100vh - 420px);
+  }
 }
 </style>

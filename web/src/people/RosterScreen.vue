@@ -1,181 +1,252 @@
 <script setup lang="ts">
-import { STATUS_WORDS } from '@rounds/core/certification';
-import { routes, type RouteAnswer } from '@rounds/contract';
-import { Button } from 'ant-design-vue';
-import { onMounted, ref, watch } from 'vue';
-import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
-import StateBox from '../parts/StateBox.vue';
-import TimeArc from '../drawing/TimeArc.vue';
-import { call, fileAddress } from '../device/api';
+import { DownloadOutlined, PlusOutlined, UploadOutlined } from '@ant-design/icons-vue';
+import { peopleRoutes } from '@rounds/contract/people';
+import { GRAVEST_FIRST, STATUS_WORDS, type StandingStatus } from '@rounds/core/certification';
+import { Button, Input, Popover } from 'ant-design-vue';
+import { refDebounced } from '@vueuse/core';
+import { computed, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { fileAddress } from '../device/api';
 import { useSession } from '../device/session';
-
+import TimeArc from '../drawing/TimeArc.vue';
+import ChoiceField from '../parts/ChoiceField.vue';
+import DataTable, { type Column, type Place } from '../parts/DataTable.vue';
+import { useClasses } from '../parts/queries';
+import StateBox from '../parts/StateBox.vue';
+import { day } from '../parts/words';
 import AddPerson from './AddPerson.vue';
+import { useRoster, type RosterAsked, type RosterRow } from './queries';
+import { gravestOf, shareLeft, soonestEnd } from './standingsOf';
 
-type Page = RouteAnswer<typeof routes.people>;
+/** The roster: who is on it, how they stand, ordered and narrowed by the server. */
+const PAGE = 25;
 const session = useSession();
 const route = useRoute();
 const router = useRouter();
+const { title, list: classes } = useClasses();
 const text = (value: unknown) => (typeof value === 'string' ? value : '');
+
 const search = ref(text(route.query['search']));
+const settled = refDebounced(search, 200);
 const site = ref(text(route.query['site']));
 const team = ref(text(route.query['team']));
-const page = ref<Page | null>(null);
-const rows = ref<Page['rows']>([]);
-const error = ref<unknown>(null);
-const loading = ref(true);
+const status = ref(text(route.query['status']) as StandingStatus | '');
+const classId = ref(text(route.query['class']));
+const place = ref<Place>({
+  page: Number(route.query['page']) || 1,
+  sort: text(route.query['sort']) || undefined,
+  order: route.query['order'] === 'descending' ? 'descending' : undefined,
+});
+watch([settled, site, team, status, classId], () => (place.value = { ...place.value, page: 1 }));
+const asked = computed<RosterAsked>(() => ({
+  search: settled.value,
+  site: site.value || undefined,
+  team: team.value || undefined,
+  status: status.value || undefined,
+  classId: classId.value || undefined,
+  page: place.value.page,
+  sort: place.value.sort as RosterAsked['sort'],
+  order: place.value.order,
+  limit: PAGE,
+}));
+// The address says what is shown, so that it can be kept, sent and come back to.
+watch(asked, () => {
+  const named = {
+    search: settled.value,
+    site: site.value,
+    team: team.value,
+    status: status.value,
+    class: classId.value,
+    page: place.value.page > 1 ? String(place.value.page) : '',
+    sort: place.value.sort ?? '',
+    order: place.value.order === 'descending' ? 'descending' : '',
+  };
+  const given = Object.entries(named).filter(([, value]) => value !== '');
+  if (route.name === 'people') void router.replace({ query: Object.fromEntries(given) });
+});
+const roster = useRoster(() => asked.value);
+const rows = computed(() => roster.data.value?.rows ?? []);
+const narrowed = computed(() =>
+  Boolean(settled.value || site.value || team.value || status.value || classId.value),
+);
 const adding = ref(false);
-const titles = ref(new Map<string, string>());
-let turn = 0;
 
-async function load(more = false) {
-  const mine = ++turn;
-  loading.value = !more;
-  error.value = null;
-  try {
-    const next = await call(routes.people, {
-      query: {
-        search: search.value || undefined,
-        site: site.value || undefined,
-        team: team.value || undefined,
-        ...(more && page.value?.next ? { cursor: page.value.next } : {}),
-      },
-    });
-    if (mine !== turn) return;
-    page.value = next;
-    rows.value = more ? [...rows.value, ...next.rows] : next.rows;
-  } catch (problem) {
-    if (mine === turn) error.value = problem;
-  } finally {
-    if (mine === turn) loading.value = false;
-  }
-}
-onMounted(async () => {
-  await load();
-  try {
-    titles.value = new Map((await call(routes.classes, {})).classes.map((each) => [each.id, each.title]));
-  } catch {
-    titles.value = new Map();
-  }
-});
-let typing: ReturnType<typeof setTimeout> | undefined;
-// A search still waiting to reach the address must not undo a step to another screen.
-onBeforeRouteLeave(() => clearTimeout(typing));
-watch([search, site, team], () => {
-  clearTimeout(typing);
-  typing = setTimeout(() => {
-    void router.replace({
-      query: {
-        ...(search.value ? { search: search.value } : {}),
-        ...(site.value ? { site: site.value } : {}),
-        ...(team.value ? { team: team.value } : {}),
-      },
-    });
-    void load();
-  }, 200);
-});
+const columns: Column<RosterRow>[] = [
+  { key: 'name', title: 'Name', sorts: true, fixed: true },
+  { key: 'payroll', title: 'Payroll', sorts: true, text: (row) => row.person.payroll },
+  { key: 'team', title: 'Team', sorts: true, text: (row) => row.person.team },
+  { key: 'site', title: 'Site', sorts: true, text: (row) => row.person.site },
+  { key: 'standing', title: 'Standing', sorts: true, fixed: true },
+  { key: 'until', title: 'Soonest end', sorts: true, text: (row) => day(soonestEnd(row.standings)) },
+  { key: 'email', title: 'E-mail', hidden: true, text: (row) => row.person.email ?? '' },
+  { key: 'started', title: 'Since', hidden: true, text: (row) => day(row.person.started) },
+];
+const choices = (values: readonly string[] | undefined) =>
+  (values ?? []).map((value) => ({ value, label: value }));
+const standings = GRAVEST_FIRST.map((value) => ({ value, label: STATUS_WORDS[value] }));
 </script>
 
 <template>
   <div class="screen stack">
     <div class="row spread">
       <h1>
-        People <span v-if="page" class="quiet">{{ page.total }}</span>
+        People <span v-if="roster.data.value" class="quiet">{{ roster.data.value.total }}</span>
       </h1>
       <div class="row">
-        <a :href="fileAddress(routes.exportPeople)" download><Button>Export CSV</Button></a>
+        <Button :href="fileAddress(peopleRoutes.exportPeople)" download
+          ><template #icon><DownloadOutlined /></template>Export CSV</Button
+        >
         <template v-if="session.is('trainer', 'administrator')">
-          <RouterLink to="/people/import"><Button>Import CSV</Button></RouterLink>
-          <Button type="primary" @click="adding = true">Add a person</Button>
+          <RouterLink v-slot="{ navigate, href }" to="/people/import" custom
+            ><Button :href="href" @click="navigate"
+              ><template #icon><UploadOutlined /></template>Import CSV</Button
+            ></RouterLink
+          >
+          <Button type="primary" @click="adding = true"
+            ><template #icon><PlusOutlined /></template>Add a person</Button
+          >
         </template>
       </div>
     </div>
-    <form class="row" role="search" @submit.prevent>
-      <label class="field grow"
-        >Search by name or payroll number <input v-model="search" type="search" class="plain" maxlength="100"
-      /></label>
-      <label class="field"
-        >Site
-        <select v-model="site" class="plain">
-          <option value="">All sites</option>
-          <option v-for="each in page?.sites" :key="each">{{ each }}</option>
-        </select></label
+    <form class="filters" role="search" @submit.prevent>
+      <Input
+        v-model:value="search"
+        type="search"
+        class="search"
+        :maxlength="100"
+        allow-clear
+        placeholder="Name or payroll number"
+        aria-label="Search by name or payroll number"
+      />
+      <ChoiceField
+        v-model:value="status"
+        label="Standing"
+        placeholder="Any standing"
+        clearable
+        :options="standings"
       >
-      <label class="field"
-        >Team
-        <select v-model="team" class="plain">
-          <option value="">All teams</option>
-          <option v-for="each in page?.teams" :key="each">{{ each }}</option>
-        </select></label
-      >
+        <template #option="{ value, label }">
+          <TimeArc :status="value" :share="value === 'valid' ? 0.8 : value === 'due' ? 0.12 : null" />
+          {{ label }}
+        </template>
+      </ChoiceField>
+      <ChoiceField
+        v-model:value="classId"
+        label="Class"
+        placeholder="Any class"
+        clearable
+        :options="classes.map((each) => ({ value: each.id, label: each.title }))"
+      />
+      <ChoiceField
+        v-model:value="site"
+        label="Site"
+        placeholder="All sites"
+        clearable
+        :options="choices(roster.data.value?.sites)"
+      />
+      <ChoiceField
+        v-model:value="team"
+        label="Team"
+        placeholder="All teams"
+        clearable
+        :options="choices(roster.data.value?.teams)"
+      />
     </form>
     <StateBox
-      :loading="loading && !page"
-      :error="error"
+      :loading="!roster.data.value"
+      :error="roster.data.value ? undefined : roster.error.value"
       :empty="rows.length === 0"
       what="the roster"
-      @retry="load()"
+      :lines="12"
+      @retry="roster.refetch()"
     >
       <template #empty>
-        <h2>{{ search || site || team ? 'Nobody matches' : 'The roster is empty' }}</h2>
-        <p v-if="search || site || team">Clear the search or the filters.</p>
+        <h2>{{ narrowed ? 'Nobody matches' : 'The roster is empty' }}</h2>
+        <p v-if="narrowed">Clear the search or the filters.</p>
         <p v-else>Import your people from a CSV file, or add the first by hand.</p>
       </template>
-      <div class="sheet scrolls" tabindex="0" role="region" aria-label="Roster">
-        <table class="rows">
-          <thead>
-            <tr>
-              <th>Name</th>
-              <th>Payroll</th>
-              <th>Team</th>
-              <th>Site</th>
-              <th>Standing</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="{ person, standings } in rows" :key="person.id">
-              <td>
-                <RouterLink :to="`/people/${person.id}`"
-                  ><strong>{{ person.familyName }}</strong
-                  >, {{ person.givenName }}</RouterLink
-                >
-              </td>
-              <td>{{ person.payroll }}</td>
-              <td>{{ person.team }}</td>
-              <td>{{ person.site }}</td>
-              <td>
-                <span
-                  v-for="each in standings"
-                  :key="each.classId"
-                  class="held"
-                  :title="`${titles.get(each.classId) ?? each.classId}: ${each.standing.sentence}`"
-                >
-                  <TimeArc
-                    :status="each.standing.status"
-                    :share="
-                      each.standing.daysLeft !== null && each.standing.lengthDays
-                        ? each.standing.daysLeft / each.standing.lengthDays
-                        : null
-                    "
-                    :label="`${titles.get(each.classId) ?? each.classId}: ${STATUS_WORDS[each.standing.status]}`"
-                  />
-                </span>
-                <span v-if="standings.length === 0" class="quiet">nothing on record</span>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-      <div v-if="page?.next" class="row">
-        <Button @click="load(true)">Show more</Button
-        ><span class="quiet">{{ rows.length }} of {{ page.total }}</span>
-      </div>
+      <DataTable
+        v-model:place="place"
+        name="Roster"
+        choose
+        :rows="rows"
+        :columns="columns"
+        :row-key="(row) => row.person.id"
+        :total="roster.data.value?.total ?? 0"
+        :page-size="PAGE"
+      >
+        <template #name="{ row }">
+          <RouterLink :to="`/people/${row.person.id}`"
+            ><strong>{{ row.person.familyName }}</strong
+            >, {{ row.person.givenName }}</RouterLink
+          >
+        </template>
+        <template #standing="{ row }">
+          <Popover v-if="row.standings.length" :trigger="['hover', 'click', 'focus']" placement="left">
+            <template #content>
+              <ul class="held">
+                <li v-for="each in row.standings" :key="each.classId">
+                  <strong>{{ title(each.classId) }}</strong> {{ each.standing.sentence }}
+                </li>
+              </ul>
+            </template>
+            <Button
+              type="text"
+              class="arcs"
+              :aria-label="`Standing of ${row.person.givenName} ${row.person.familyName}`"
+            >
+              <TimeArc
+                v-for="each in row.standings"
+                :key="each.classId"
+                :status="each.standing.status"
+                :share="shareLeft(each.standing)"
+                :label="`${title(each.classId)}: ${STATUS_WORDS[each.standing.status]}`"
+              />
+              <span v-if="gravestOf(row.standings)" class="gravest">{{
+                STATUS_WORDS[gravestOf(row.standings)!].toLowerCase()
+              }}</span>
+            </Button>
+          </Popover>
+          <span v-else class="quiet">nothing on record</span>
+        </template>
+      </DataTable>
     </StateBox>
-    <AddPerson v-model:open="adding" :sites="page?.sites ?? []" :teams="page?.teams ?? []" @added="load()" />
+    <AddPerson
+      v-model:open="adding"
+      :sites="roster.data.value?.sites ?? []"
+      :teams="roster.data.value?.teams ?? []"
+    />
   </div>
 </template>
 
 <style scoped>
+.filters {
+  display: grid;
+  grid-template-columns: minmax(200px, 2fr) repeat(4, minmax(130px, 1fr));
+  gap: 0.6rem;
+}
+.arcs {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.2rem;
+  padding: 0 0.3rem;
+  margin-left: -0.3rem;
+}
+.gravest {
+  margin-left: 0.4rem;
+  font-weight: 400;
+}
 .held {
-  margin-right: 0.25rem;
+  display: grid;
+  gap: 0.35rem;
+  max-width: 30rem;
+}
+@media (max-width: 900px) {
+  .filters {
+    grid-template-columns: 1fr 1fr;
+  }
+  .search {
+    grid-column: 1 / -1;
+  }
 }
 </style>

@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { Select } from 'ant-design-vue';
+import { useDescribedSelect } from './useDescribedSelect';
+
+/** A choice of several from a list, found by typing; the field says how many and its name to readers. */
+const props = defineProps<{
+  label: string;
+  options: readonly { value: string; label: string }[];
+  placeholder?: string;
+  id?: string;
+  disabled?: boolean;
+}>();
+const value = defineModel<string[]>('value', { required: true });
+const { toggled } = useDescribedSelect(() => ({ label: props.label }));
+const finds = (text: string, option?: { label?: unknown }) =>
+  String(option?.label ?? '')
+    .toLowerCase()
+    .includes(text.trim().toLowerCase());
+</script>
+
+<template>
+  <Select
+    :id="id"
+    ref="field"
+    v-model:value="value"
+    mode="multiple"
+    class="several"
+    :options="[...options]"
+    :placeholder="placeholder"
+    :disabled="disabled"
+    :filter-option="finds"
+    :max-tag-count="1"
+    :max-tag-text-length="16"
+    allow-clear
+    not-found-content="Nothing matches"
+    @dropdown-visible-change="toggled"
+  />
+</template>
+
+<style scoped>
+.several {
+  width: 100%;
+}
+</style>

@@ -1,0 +1,45 @@
+import { certificationRoutes } from '@rounds/contract/certification';
+import { jobRoutes } from '@rounds/contract/jobs';
+import { peopleRoutes } from '@rounds/contract/people';
+import type { RouteAnswer, RouteCall } from '@rounds/contract/route';
+import { useInfiniteQuery } from '@pinia/colada';
+import { call } from '../device/api';
+import { routeKey, useRouteMutation, useRouteQuery } from '../device/query';
+
+/** What is on record of people shows in these areas too. */
+const OF_PEOPLE = ['people', 'matrix', 'today', 'evaluations'];
+
+export type RosterAsked = NonNullable<RouteCall<typeof peopleRoutes.people>['query']>;
+export type RosterRow = RouteAnswer<typeof peopleRoutes.people>['rows'][number];
+
+/** A page of the roster in the order asked for. */
+export const useRoster = (asked: () => RosterAsked) =>
+  useRouteQuery(peopleRoutes.people, () => ({ query: asked() }));
+
+/** A person: standing per class, what comes, history. */
+export const usePerson = (id: () => string) =>
+  useRouteQuery(peopleRoutes.person, () => (id() === '' ? null : { params: { id: id() } }));
+
+export const useAddPerson = () => useRouteMutation(peopleRoutes.addPerson, OF_PEOPLE);
+export const useChangePerson = () => useRouteMutation(peopleRoutes.changePerson, OF_PEOPLE);
+export const useRecordEvent = () => useRouteMutation(certificationRoutes.addCertificationEvent, OF_PEOPLE);
+
+/** What an import would do; reads only. */
+export const usePreviewImport = () => useRouteMutation(peopleRoutes.previewImport, []);
+export const useImportPeople = () => useRouteMutation(peopleRoutes.importPeople, OF_PEOPLE);
+export const useCancelJob = () => useRouteMutation(jobRoutes.cancelJob, []);
+
+export type MatrixPage = RouteAnswer<typeof certificationRoutes.matrix>;
+export type MatrixPerson = MatrixPage['people'][number];
+
+/** The matrix of a site and team, page after page; an answer to an earlier question is dropped. */
+export const useMatrix = (asked: () => { site: string | undefined; team: string | undefined }) =>
+  useInfiniteQuery<MatrixPage, Error, string | null>({
+    key: () => routeKey(certificationRoutes.matrix, { query: asked() }),
+    query: ({ pageParam }) =>
+      call(certificationRoutes.matrix, {
+        query: { ...asked(), ...(pageParam ? { cursor: pageParam } : {}) },
+      }),
+    initialPageParam: null,
+    getNextPageParam: (last) => last.next,
+  });
