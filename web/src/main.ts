@@ -1,4 +1,5 @@
 import './app/style.css';
+import './app/library.css';
 import { PiniaColada } from '@pinia/colada';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
@@ -6,7 +7,7 @@ import App from './app/App.vue';
 import { registerWorker } from './device/useNewVersion';
 
 import { router } from './app/router';
-import { useTheme } from './app/theme';
+import { useTheme } from './parts/theme';
 
 const app = createApp(App);
 app.use(createPinia());

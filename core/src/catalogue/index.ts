@@ -13,3 +13,4 @@ export * from './tables';
 export * from './vocabulary';
 export * from './writePack';
 export * from './words';
+export * from './rowLists';

@@ -7,7 +7,7 @@ import QuestionHost from '../parts/QuestionHost.vue';
 import StateBox from '../parts/StateBox.vue';
 import ShellFrame from './ShellFrame.vue';
 import SignIn from './SignIn.vue';
-import { useTheme } from './theme';
+import { useTheme } from '../parts/theme';
 
 const session = useSession();
 const theme = useTheme();

@@ -21,7 +21,7 @@ import { useOutbox } from '../device/useOutbox';
 import { askFirst } from '../parts/askFirst';
 import { ROLE_WORDS } from '../parts/words';
 import { areasOf, phoneBar, type Area } from './areas';
-import { THEMES, useTheme } from './theme';
+import { THEMES, useTheme } from '../parts/theme';
 
 /** The frame round every screen: areas on a rail, who is signed in, what is saved where, finding, shortcuts. */
 defineProps<{ bare: boolean }>();
@@ -314,6 +314,11 @@ const shortcuts = computed(() => [
 .find kbd {
   margin-left: 0.7rem;
   font-weight: 400;
+}
+.me {
+  height: auto;
+  min-height: 44px;
+  padding-block: 0.15rem;
 }
 .who {
   display: inline-flex;

@@ -1,4 +1,4 @@
-import type { Role } from '@rounds/contract';
+import type { Role } from '@rounds/contract/route';
 import { createRouter, createWebHistory } from 'vue-router';
 import { useSession } from '../device/session';
 

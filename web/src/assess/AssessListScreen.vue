@@ -1,89 +1,173 @@
 <script setup lang="ts">
-import { OUTCOME_WORDS, PHASE_WORDS } from '@rounds/core/evaluation';
-import { routes, type EvaluationSummary } from '@rounds/contract';
-import type { Outcome } from '@rounds/core/evaluation';
-import { Button } from 'ant-design-vue';
-import { onMounted, ref } from 'vue';
-import StateBox from '../parts/StateBox.vue';
-import { call } from '../device/api';
+import { PlusOutlined } from '@ant-design/icons-vue';
+import type { EvaluationSummary } from '@rounds/contract/assess';
+import { DECIDED, OUTCOME_WORDS, PHASE_WORDS, type Decided, type Outcome } from '@rounds/core/evaluation';
+import { Button, Input, Segmented } from 'ant-design-vue';
+import { refDebounced } from '@vueuse/core';
+import { computed, ref, watch } from 'vue';
 import { useSession } from '../device/session';
+import ChoiceField from '../parts/ChoiceField.vue';
+import DataTable, { type Column, type Place } from '../parts/DataTable.vue';
+import { useClasses } from '../parts/queries';
+import StateBox from '../parts/StateBox.vue';
 import { day } from '../parts/words';
+import { useEvaluations, type EvaluationsAsked } from './queries';
 
+/** Evaluations: what is open, what was decided; ordered and narrowed by the server. */
+const PAGE = 25;
+const STATES = ['All', 'Open', 'Closed'] as const;
 const session = useSession();
-const rows = ref<EvaluationSummary[]>([]);
-const next = ref<string | null>(null);
-const loading = ref(true);
-const error = ref<unknown>(null);
-
-async function load(more = false) {
-  error.value = null;
-  try {
-    const page = await call(routes.evaluations, { query: more && next.value ? { cursor: next.value } : {} });
-    rows.value = more ? [...rows.value, ...page.rows] : page.rows;
-    next.value = page.next;
-  } catch (problem) {
-    error.value = problem;
-  } finally {
-    loading.value = false;
-  }
+const trains = session.is('trainer', 'administrator');
+const { list: classes } = useClasses();
+const state = ref<(typeof STATES)[number]>('All');
+const search = ref('');
+const settled = refDebounced(search, 200);
+const classId = ref('');
+const outcome = ref<Decided | ''>('');
+const place = ref<Place>({ page: 1, sort: 'when', order: 'descending' });
+watch([settled, state, classId, outcome], () => (place.value = { ...place.value, page: 1 }));
+const asked = computed<EvaluationsAsked>(() => ({
+  ...(state.value === 'All' ? {} : { open: state.value === 'Open' ? 'yes' : 'no' }),
+  search: settled.value || undefined,
+  classId: classId.value || undefined,
+  outcome: outcome.value || undefined,
+  page: place.value.page,
+  sort: place.value.sort as EvaluationsAsked['sort'],
+  order: place.value.order,
+  limit: PAGE,
+}));
+const evaluations = useEvaluations(() => asked.value);
+const rows = computed(() => evaluations.data.value?.rows ?? []);
+const narrowed = computed(() =>
+  Boolean(settled.value || classId.value || outcome.value || state.value !== 'All'),
+);
+function resultWords(each: EvaluationSummary): string {
+  const result = each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase];
+  return each.overridden ? `${result} (overridden)` : result;
 }
-onMounted(() => load());
+const columns: Column<EvaluationSummary>[] = [
+  { key: 'person', title: 'Person', sorts: true, fixed: true },
+  {
+    key: 'class',
+    title: 'Class and machine',
+    sorts: true,
+    text: (row) => `${row.classTitle}, ${row.unitName}`,
+  },
+  { key: 'when', title: 'When', sorts: true, text: (row) => day(row.createdAt) },
+  { key: 'trainer', title: 'Trainer', sorts: true, text: (row) => row.trainerName },
+  { key: 'result', title: 'Result', fixed: true },
+  {
+    key: 'score',
+    title: 'Score',
+    sorts: true,
+    align: 'right',
+    text: (row) => (row.score === null ? '' : `${row.score} %`),
+  },
+];
+const outcomes = DECIDED.map((value) => ({ value, label: OUTCOME_WORDS[value] }));
 </script>
 
 <template>
   <div class="screen stack">
     <div class="row spread">
-      <h1>{{ session.role === 'operator' ? 'My evaluations' : 'Evaluations' }}</h1>
-      <RouterLink v-if="session.is('trainer', 'administrator')" to="/assess/new"
-        ><Button type="primary" size="large">Prepare an evaluation</Button></RouterLink
+      <h1>
+        {{ session.role === 'operator' ? 'My evaluations' : 'Evaluations' }}
+        <span v-if="evaluations.data.value" class="quiet">{{ evaluations.data.value.total }}</span>
+      </h1>
+      <RouterLink v-if="trains" v-slot="{ navigate, href }" to="/assess/new" custom
+        ><Button type="primary" :href="href" @click="navigate"
+          ><template #icon><PlusOutlined /></template>Prepare an evaluation</Button
+        ></RouterLink
       >
     </div>
-    <StateBox :loading="loading" :error="error" :empty="rows.length === 0" what="evaluations" @retry="load()">
-      <template #empty
-        ><h2>No evaluation yet</h2>
-        <p>
-          {{
-            session.is('trainer', 'administrator')
-              ? 'Prepare the first: choose a person, a machine, and what to plant.'
-              : 'They appear here when a trainer has made one.'
-          }}
-        </p></template
+    <form class="filters" role="search" @submit.prevent>
+      <Input
+        v-model:value="search"
+        type="search"
+        allow-clear
+        :maxlength="100"
+        placeholder="Person, machine or class"
+        aria-label="Search by person, machine or class"
+      />
+      <ChoiceField
+        v-model:value="classId"
+        label="Class"
+        placeholder="Any class"
+        clearable
+        :options="classes.map((each) => ({ value: each.id, label: each.title }))"
+      />
+      <ChoiceField
+        v-model:value="outcome"
+        label="Result"
+        placeholder="Any result"
+        clearable
+        :options="outcomes"
+      />
+      <Segmented v-model:value="state" :options="[...STATES]" aria-label="Show" />
+    </form>
+    <StateBox
+      :loading="!evaluations.data.value"
+      :error="evaluations.data.value ? undefined : evaluations.error.value"
+      :empty="rows.length === 0"
+      what="evaluations"
+      :lines="10"
+      @retry="evaluations.refetch()"
+    >
+      <template #empty>
+        <template v-if="narrowed">
+          <h2>None like that</h2>
+          <p>Clear the search or the filters.</p>
+        </template>
+        <template v-else>
+          <h2>No evaluation yet</h2>
+          <p>
+            {{
+              trains
+                ? 'Prepare the first: choose a person, a machine, and what to plant.'
+                : 'They appear here when a trainer has made one.'
+            }}
+          </p>
+        </template>
+      </template>
+      <DataTable
+        v-model:place="place"
+        name="List of evaluations"
+        choose
+        :rows="rows"
+        :columns="columns"
+        :row-key="(row) => row.id"
+        :total="evaluations.data.value?.total ?? 0"
+        :page-size="PAGE"
       >
-      <div class="sheet scrolls" tabindex="0" role="region" aria-label="List of evaluations">
-        <table class="rows">
-          <thead>
-            <tr>
-              <th>Person</th>
-              <th>Class and machine</th>
-              <th>When</th>
-              <th>Trainer</th>
-              <th>Result</th>
-              <th class="number">Score</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="each in rows" :key="each.id">
-              <td>
-                <RouterLink :to="`/assess/${each.id}`"
-                  ><strong>{{ each.personName }}</strong></RouterLink
-                >
-              </td>
-              <td>{{ each.classTitle }}, {{ each.unitName }}</td>
-              <td>{{ day(each.createdAt) }}</td>
-              <td>{{ each.trainerName }}</td>
-              <td>
-                <span v-if="each.stillPlanted.length" class="needs-you"
-                  >{{ each.stillPlanted.length }} still planted</span
-                >
-                {{ each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase]
-                }}{{ each.overridden ? ' (overridden)' : '' }}
-              </td>
-              <td class="number">{{ each.score === null ? '' : `${each.score} %` }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-      <Button v-if="next" @click="load(true)">Show older</Button>
+        <template #person="{ row }">
+          <RouterLink :to="`/assess/${row.id}`"
+            ><strong>{{ row.personName }}</strong></RouterLink
+          >
+        </template>
+        <template #result="{ row }">
+          <span v-if="row.stillPlanted.length" class="needs-you"
+            >{{ row.stillPlanted.length }} still planted</span
+          >
+          {{ resultWords(row) }}
+        </template>
+      </DataTable>
     </StateBox>
   </div>
 </template>
+
+<style scoped>
+.filters {
+  display: grid;
+  grid-template-columns: minmax(200px, 2fr) minmax(150px, 1fr) minmax(150px, 1fr) auto;
+  gap: 0.6rem;
+}
+@media (max-width: 900px) {
+  .filters {
+    grid-template-columns: 1fr 1fr;
+  }
+  .filters > :first-child,
+  .filters > :last-child {
+    grid-column: 1 / -1;
+  }
+}
+</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ArrowLeftOutlined } from '@ant-design/icons-vue';
 import {
   EVALUATION_PARTS,
   PART_NAMES,
@@ -7,14 +8,18 @@ import {
   roundSeconds,
   type EvaluationPart,
 } from '@rounds/core/evaluation';
-import { Button, Modal } from 'ant-design-vue';
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { Alert, Button, Form, Input, Modal, Result } from 'ant-design-vue';
+import { useIntervalFn } from '@vueuse/core';
+import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import StateBox from '../parts/StateBox.vue';
 import { clock } from '../device/clock';
 import { useOutbox } from '../device/useOutbox';
-import { explain } from '../device/api';
-import { minutes } from '../parts/words';
+import { askFirst } from '../parts/askFirst';
+import FieldItem from '../parts/FieldItem.vue';
+import ProblemAlert from '../parts/ProblemAlert.vue';
+import StateBox from '../parts/StateBox.vue';
+import TabRow from '../parts/TabRow.vue';
+import { duration } from '../parts/words';
 import RetrievePhase from './RetrievePhase.vue';
 import ReviewPhase from './ReviewPhase.vue';
 import RunPhase from './RunPhase.vue';
@@ -22,37 +27,32 @@ import SheetPhase from './SheetPhase.vue';
 import SignPhase from './SignPhase.vue';
 import { useEvaluation } from './useEvaluation';
 
+/** An evaluation: who and where it is along the top, the part that is worked in under it. */
 const route = useRoute();
 const router = useRouter();
 const evaluation = useEvaluation(String(route.params['id']));
 const { opened, pack, record, appraisal, heldBy, aside, lost, unsent, readOnly, working } = evaluation;
 const outbox = useOutbox();
 const now = ref(clock.now());
-const takeOverReason = ref('');
-const problem = ref<string | null>(null);
-const ticking = setInterval(() => (now.value = clock.now()), 1000);
-onBeforeUnmount(() => clearInterval(ticking));
+useIntervalFn(() => (now.value = clock.now()), 1000);
 onMounted(() => evaluation.load());
 
 const parts = computed(() => {
   const states = partStates(record.value, appraisal.value);
-  return EVALUATION_PARTS.map((id) => ({ id, name: PART_NAMES[id], hint: states[id] }));
+  return EVALUATION_PARTS.map((key) => ({ key, name: PART_NAMES[key], hint: states[key] }));
 });
-const phase = computed<EvaluationPart>({
+const part = computed<EvaluationPart>({
   get: () => {
     const asked = EVALUATION_PARTS.find((each) => each === route.query['part']);
     return asked ?? partToOpen(record.value, appraisal.value, working.value);
   },
-  set: (part) => void router.replace({ query: { part } }),
+  set: (chosen) => void router.replace({ query: { part: chosen } }),
 });
 const elapsed = computed(() => roundSeconds(record.value, now.value));
-const saved = computed(() =>
-  outbox.waiting === 0
-    ? 'All on the server'
-    : outbox.offline
-      ? `${outbox.waiting} saved here, no connection`
-      : `${outbox.waiting} saved here, sending`,
-);
+const saved = computed(() => {
+  if (outbox.waiting === 0) return 'All on the server';
+  return `${outbox.waiting} saved here, ${outbox.offline ? 'no connection' : 'sending'}`;
+});
 watch(
   () => [outbox.aside, outbox.waiting, outbox.held.length],
   () => void evaluation.merge(),
@@ -68,21 +68,29 @@ function exportAside() {
   setTimeout(() => URL.revokeObjectURL(link.href), 1000);
 }
 function dropAside() {
-  Modal.confirm({
-    title: 'Let them go for good?',
-    content: 'They will be nowhere any more. Keep a copy first if they may matter.',
-    okText: 'Let them go',
-    cancelText: 'Keep them',
-    onOk: () => evaluation.dropAside(),
-  });
+  askFirst(
+    {
+      title: 'Let them go for good?',
+      content: 'They will be nowhere any more. Keep a copy first if they may matter.',
+      act: 'Let them go',
+      stay: 'Keep them',
+      grave: true,
+    },
+    () => evaluation.dropAside(),
+  );
 }
 
+const takingOver = ref(false);
+const reason = ref('');
+const problem = ref<unknown>(null);
 async function takeOver() {
   problem.value = null;
   try {
-    await evaluation.takeOver(takeOverReason.value);
+    await evaluation.takeOver(reason.value);
+    takingOver.value = false;
+    reason.value = '';
   } catch (error) {
-    problem.value = explain(error).detail;
+    problem.value = error;
   }
 }
 </script>
@@ -90,61 +98,70 @@ async function takeOver() {
 <template>
   <div class="page">
     <header v-if="opened" class="top">
-      <RouterLink to="/assess" class="back" aria-label="Back to all evaluations">&larr;</RouterLink>
+      <RouterLink to="/assess" class="back" aria-label="Back to all evaluations"
+        ><ArrowLeftOutlined aria-hidden="true"
+      /></RouterLink>
       <div class="who">
         <strong>{{ opened.summary.personName }}</strong><span class="quiet"
           >{{ opened.summary.classTitle }}, {{ opened.summary.unitName }}</span
         >
       </div>
-      <div class="parts" role="tablist" aria-label="Parts of the evaluation">
-        <button
-          v-for="each in parts"
-          :key="each.id"
-          role="tab"
-          :aria-selected="phase === each.id"
-          @click="phase = each.id"
-        >
-          <strong>{{ each.name }}</strong><span>{{ each.hint }}</span>
-        </button>
-      </div>
+      <TabRow v-model:chosen="part" class="parts" label="Parts of the evaluation" :tabs="parts" />
       <div class="right">
-        <span v-if="elapsed !== null" class="clock" role="timer" aria-label="Time of the round">{{
-          minutes(elapsed)
-        }}</span>
+        <span v-if="elapsed !== null" class="clock" role="timer"
+          ><span class="quiet">{{ record.endedAt ? 'Round took' : 'Round so far' }}</span>
+          <strong>{{ duration(elapsed) }}</strong></span
+        >
         <span class="quiet saved" role="status">{{ saved }}</span>
       </div>
     </header>
-    <div v-if="heldBy" class="notice" role="alert">
-      <p>
-        <strong>{{ heldBy.name }} has this evaluation open for writing.</strong> You can look at it here. Two
-        devices never write at once, so nothing is overwritten.<template v-if="unsent">
-          {{ unsent }} of your taps are kept on this device and will be sent if you take over.</template
-        >
-      </p>
-      <form class="row" @submit.prevent="takeOver">
-        <label class="field grow"
-          >Why you take it over (kept on record)
-          <input v-model="takeOverReason" class="plain" minlength="3" maxlength="500" required /></label
-        ><Button html-type="submit" style="align-self: flex-end">Take it over</Button
-        ><Button style="align-self: flex-end" @click="evaluation.load()">Look again</Button>
-      </form>
-      <p v-if="problem">{{ problem }}</p>
-    </div>
-    <div v-else-if="aside.length" class="notice" role="alert">
-      <p>
+    <Alert v-if="heldBy" type="warning" banner :show-icon="false" role="alert">
+      <template #message>
+        <strong>{{ heldBy.name }} has this evaluation open for writing.</strong> You can look at it
+        here.<template v-if="unsent"> {{ unsent }} of your taps are kept on this device.</template>
+      </template>
+      <template #action>
+        <span class="row">
+          <Button @click="evaluation.load()">Look again</Button>
+          <Button @click="takingOver = true">Take it over</Button>
+        </span>
+      </template>
+    </Alert>
+    <Alert v-else-if="aside.length" type="warning" banner :show-icon="false" role="alert">
+      <template #message>
         <strong
           >The server did not take {{ aside.length === 1 ? 'one tap' : `${aside.length} taps` }}:</strong
         >
         {{ aside[0]!.refusal.detail }} They are kept here; nothing is decided while they are.
+      </template>
+      <template #action>
+        <span class="row">
+          <Button @click="evaluation.retryAside()">Send again</Button>
+          <Button @click="exportAside">Keep a copy</Button>
+          <Button @click="dropAside">Let go</Button>
+        </span>
+      </template>
+    </Alert>
+    <Alert v-if="lost" type="error" banner role="alert">
+      <template #message><strong>The last tap was not recorded.</strong> {{ lost }}</template>
+    </Alert>
+    <Modal v-model:open="takingOver" title="Take it over" :footer="null" destroy-on-close>
+      <p>
+        Two devices never write at once, so nothing is overwritten. {{ heldBy?.name }} is told who has it, and
+        taps that are still on the other device are kept there.<template v-if="unsent">
+          {{ unsent }} of your taps will be sent.</template
+        >
       </p>
-      <div class="row">
-        <Button @click="evaluation.retryAside()">Send again</Button
-        ><Button @click="exportAside">Keep a copy</Button><Button @click="dropAside">Let go</Button>
-      </div>
-    </div>
-    <div v-if="lost" class="notice" role="alert">
-      <p><strong>The last tap was not recorded.</strong> {{ lost }}</p>
-    </div>
+      <Form layout="vertical" class="taking" @submit.prevent="takeOver">
+        <FieldItem v-slot="{ id }" label="Why you take it over" hint="Kept on record."
+          ><Input :id="id" v-model:value="reason" :maxlength="500"
+        /></FieldItem>
+        <ProblemAlert :problem="problem" />
+        <Button type="primary" block html-type="submit" :disabled="reason.trim().length < 3"
+          >Take it over</Button
+        >
+      </Form>
+    </Modal>
     <StateBox
       :loading="!opened"
       :error="evaluation.error.value"
@@ -152,36 +169,37 @@ async function takeOver() {
       @retry="evaluation.load()"
     >
       <div v-if="opened?.keyHidden" class="screen">
-        <div class="sheet pad stack">
-          <h1>Not decided yet</h1>
-          <p>
-            What was seen and found in this evaluation is shown here once {{ opened.summary.trainerName }} has
-            decided it.
-          </p>
-          <RouterLink to="/">Back to Today</RouterLink>
-        </div>
+        <h1 class="visually-hidden">Not decided yet</h1>
+        <Result
+          class="sheet"
+          title="Not decided yet"
+          :sub-title="`What was seen and found in this evaluation is shown here once ${opened.summary.trainerName} has decided it.`"
+        >
+          <template #icon><span></span></template>
+          <template #extra><RouterLink to="/">Back to Today</RouterLink></template>
+        </Result>
       </div>
       <template v-else-if="opened && pack && appraisal">
         <RunPhase
-          v-if="phase === 'round'"
+          v-if="part === 'round'"
           :evaluation="evaluation"
           :read-only="readOnly"
-          @go="phase = $event"
+          @go="part = $event"
         />
         <SheetPhase
-          v-else-if="phase === 'sheet'"
+          v-else-if="part === 'sheet'"
           :evaluation="evaluation"
           :read-only="readOnly"
-          @go="phase = $event"
+          @go="part = $event"
         />
         <RetrievePhase
-          v-else-if="phase === 'retrieve'"
+          v-else-if="part === 'retrieve'"
           :evaluation="evaluation"
           :read-only="readOnly"
-          @go="phase = $event"
+          @go="part = $event"
         />
-        <ReviewPhase v-else-if="phase === 'review'" :evaluation="evaluation" @go="phase = $event" />
-        <SignPhase v-else :evaluation="evaluation" @go="phase = $event" />
+        <ReviewPhase v-else-if="part === 'review'" :evaluation="evaluation" @go="part = $event" />
+        <SignPhase v-else :evaluation="evaluation" @go="part = $event" />
       </template>
     </StateBox>
   </div>
@@ -199,7 +217,7 @@ async function takeOver() {
   gap: 0.75rem;
   background: var(--sheet);
   border-bottom: 2px solid var(--ink);
-  padding: 0 0.75rem 0 0;
+  padding-right: 0.75rem;
   min-height: 64px;
   position: sticky;
   top: 0;
@@ -209,10 +227,9 @@ async function takeOver() {
   display: grid;
   place-items: center;
   width: 60px;
-  font-size: 1.6rem;
-  text-decoration: none;
-  background: #12403d;
-  color: #fff;
+  font-size: 1.4rem;
+  background: var(--rail);
+  color: var(--on-rail);
 }
 .who {
   display: flex;
@@ -229,71 +246,55 @@ async function takeOver() {
   white-space: nowrap;
 }
 .parts {
-  display: flex;
   flex: 1;
-  justify-content: center;
 }
-.parts button {
-  font: inherit;
-  line-height: 1.15;
-  color: var(--ink);
-  background: none;
-  border: 0;
-  border-bottom: 6px solid transparent;
-  border-top: 6px solid transparent;
-  padding: 0 0.9rem;
+.parts :deep(.ant-tabs-tab) {
   min-height: 64px;
-  cursor: pointer;
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  justify-content: center;
 }
-.parts button span {
-  font-size: 0.82rem;
-  color: var(--quiet);
-}
-.parts button[aria-selected='true'] {
-  border-bottom-color: var(--petrol);
+.parts :deep(.ant-tabs-nav-list) {
+  margin-inline: auto;
 }
 .right {
   display: flex;
   flex-direction: column;
   align-items: flex-end;
   justify-content: center;
-  line-height: 1.1;
-  min-width: 120px;
+  line-height: 1.2;
+  white-space: nowrap;
 }
-.clock {
-  font-size: 1.5rem;
-  font-weight: 700;
+.clock strong {
+  font-size: 1.2rem;
+  margin-left: 0.3rem;
 }
+.clock .quiet,
 .saved {
-  font-size: 0.82rem;
+  font-size: 0.85rem;
 }
-.notice {
-  background: var(--amber);
-  color: var(--on-amber);
-  padding: 0.8rem 1.1rem;
-  display: grid;
-  gap: 0.5rem;
+.taking {
+  margin-top: 1rem;
 }
-@media (max-width: 760px) {
+@media (max-width: 900px) {
   .top {
     flex-wrap: wrap;
     padding: 0;
+    gap: 0 0.6rem;
   }
   .parts {
     order: 5;
     flex: 0 0 100%;
-    overflow-x: auto;
-    justify-content: flex-start;
+  }
+  .parts :deep(.ant-tabs-tab) {
+    min-height: 56px;
   }
   .who {
     flex: 1;
+    min-width: 0;
   }
   .right {
     padding-right: 0.6rem;
+  }
+  .clock .quiet {
+    display: none;
   }
 }
 </style>

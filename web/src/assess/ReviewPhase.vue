@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { GRADE_WORDS } from '@rounds/core/grading';
-import { routes } from '@rounds/contract';
+import { assessRoutes } from '@rounds/contract/assess';
 import { GRADES, severity } from '@rounds/core/catalogue';
 import {
   faultName,
@@ -10,7 +10,9 @@ import {
   stationsInUse,
   walkedMarks,
 } from '@rounds/core/evaluation';
+import { Progress } from 'ant-design-vue';
 import { computed } from 'vue';
+import DataTable, { type Column } from '../parts/DataTable.vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
 import { fileAddress } from '../device/api';
@@ -42,6 +44,15 @@ const used = computed(() => stationsInUse(pack.value));
 const gaps = computed(() => a.value.analysis.path.gaps.flat());
 const marks = computed<Record<string, RingMark>>(() => walkedMarks(pack.value, a.value.analysis));
 const falls = computed(() => a.value.analysis.detection);
+type Planted = (typeof falls.value.planted)[number];
+const plantColumns: Column<Planted>[] = [
+  { key: 'fault', title: 'Fault', fixed: true },
+  { key: 'found', title: 'Found', text: (row) => row.found },
+  { key: 'grade', title: 'Graded' },
+  { key: 'key', title: 'Key' },
+];
+const belowMinimum = (section: { minimum: number | null; score: number | null }) =>
+  section.minimum !== null && section.score !== null && section.score < section.minimum;
 const kappa = computed(() => a.value.grading.quadratic.kappa);
 </script>
 
@@ -97,11 +108,11 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
       >
         {{ decided ? 'Decision and signatures' : 'Decide and sign' }}
       </button>
-      <a class="act plain" :href="fileAddress(routes.report, { id })" target="_blank">Report (PDF)</a>
+      <a class="act plain" :href="fileAddress(assessRoutes.report, { id })" target="_blank">Report (PDF)</a>
       <a
         v-if="evaluation.token.value"
         class="act plain"
-        :href="fileAddress(routes.card, { token: evaluation.token.value })"
+        :href="fileAddress(assessRoutes.card, { token: evaluation.token.value })"
         target="_blank"
         >Card (PDF)</a
       >
@@ -176,31 +187,26 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
         <section class="sheet pad" aria-label="Planted faults">
           <h2>Planted faults: {{ falls.hits }} of {{ falls.planted.length }} found</h2>
           <p v-if="falls.planted.length === 0" class="quiet">None planted.</p>
-          <table v-else class="rows">
-            <thead>
-              <tr>
-                <th>Fault</th>
-                <th>Found</th>
-                <th>Graded</th>
-                <th>Key</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="p in falls.planted" :key="p.fault.id">
-                <td>
-                  {{ faultName(p.fault) }} <span v-if="p.criticalMiss" class="stopped">critical miss</span>
-                </td>
-                <td>{{ p.found }}</td>
-                <td class="nowrap">
-                  <template v-if="p.grade"
-                    ><GradeDisc :grade="p.grade" /> {{ GRADE_WORDS[p.grade]
-                    }}<strong v-if="severity(p.grade) < severity(p.key)"> too low</strong></template
-                  ><template v-else>–</template>
-                </td>
-                <td class="nowrap"><GradeDisc :grade="p.key" /> {{ GRADE_WORDS[p.key] }}</td>
-              </tr>
-            </tbody>
-          </table>
+          <DataTable
+            v-else
+            name="Planted faults"
+            :rows="falls.planted"
+            :columns="plantColumns"
+            :row-key="(row) => row.fault.id"
+          >
+            <template #fault="{ row }">
+              {{ faultName(row.fault) }} <span v-if="row.criticalMiss" class="stopped">critical miss</span>
+            </template>
+            <template #grade="{ row }">
+              <span v-if="row.grade" class="nowrap"
+                ><GradeDisc :grade="row.grade" /> {{ GRADE_WORDS[row.grade]
+                }}<strong v-if="severity(row.grade) < severity(row.key)"> too low</strong></span
+              ><template v-else>–</template>
+            </template>
+            <template #key="{ row }"
+              ><span class="nowrap"><GradeDisc :grade="row.key" /> {{ GRADE_WORDS[row.key] }}</span></template
+            >
+          </DataTable>
           <p v-if="falls.interval" class="quiet">
             Hit rate {{ percent(falls.hitRate) }}, 95 % interval {{ percent(falls.interval.low) }} to
             {{ percent(falls.interval.high) }} (Wilson). {{ falls.falseAlarms }} false
@@ -213,27 +219,24 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
         </section>
         <section v-if="a.grading.n > 0" class="sheet pad" aria-label="Grading against the key">
           <h2>Grading: {{ a.grading.exact }} of {{ a.grading.n }} as the key</h2>
-          <table class="confusion">
-            <caption class="visually-hidden">
-              Rows the key, columns the operator
-            </caption>
-            <thead>
-              <tr>
-                <th>Key</th>
-                <th v-for="g in GRADES" :key="g" scope="col">
-                  <GradeDisc :grade="g" :label="GRADE_WORDS[g]" />
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(row, i) in a.grading.confusion" :key="i">
-                <th scope="row"><GradeDisc :grade="GRADES[i]!" :label="GRADE_WORDS[GRADES[i]!]" /></th>
-                <td v-for="(n, j) in row" :key="j" :class="{ hit: i === j && n > 0, low: j < i && n > 0 }">
-                  {{ n || '' }}
-                </td>
-              </tr>
-            </tbody>
-          </table>
+          <div class="confusion" role="table" aria-label="Rows the key, columns the operator">
+            <div role="row" class="grades">
+              <span role="columnheader">Key</span>
+              <span v-for="g in GRADES" :key="g" role="columnheader"
+                ><GradeDisc :grade="g" :label="GRADE_WORDS[g]"
+              /></span>
+            </div>
+            <div v-for="(row, i) in a.grading.confusion" :key="i" role="row" class="grades">
+              <span role="rowheader"><GradeDisc :grade="GRADES[i]!" :label="GRADE_WORDS[GRADES[i]!]" /></span>
+              <span
+                v-for="(n, j) in row"
+                :key="j"
+                role="cell"
+                :class="{ hit: i === j && n > 0, low: j < i && n > 0 }"
+                >{{ n || '' }}</span
+              >
+            </div>
+          </div>
           <p class="quiet">
             {{ a.grading.tooLow.count }} graded too low, {{ a.grading.tooHigh }} too high. Weighted kappa
             {{ kappa === null ? 'undefined here' : kappa.toFixed(2) }} (quadratic).
@@ -241,20 +244,22 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
         </section>
         <section class="sheet pad" aria-label="Score by section">
           <h2>Score by section</h2>
-          <table class="rows">
-            <tbody>
-              <tr v-for="s in a.sections" :key="s.id">
-                <td>{{ s.title }}</td>
-                <td class="bar">
-                  <span
-                    :style="{ width: `${s.score ?? 0}%` }"
-                    :class="{ low: s.minimum !== null && s.score !== null && s.score < s.minimum }"
-                  ></span>
-                </td>
-                <td class="number">{{ s.score === null ? 'n/a' : `${s.score} %` }}</td>
-              </tr>
-            </tbody>
-          </table>
+          <ul class="sections">
+            <li v-for="s in a.sections" :key="s.id">
+              <span>{{ s.title }}</span>
+              <Progress
+                :percent="s.score ?? 0"
+                :show-info="false"
+                :stroke-color="belowMinimum(s) ? 'var(--amber)' : 'var(--petrol)'"
+                stroke-linecap="square"
+                :aria-label="s.title"
+              />
+              <strong class="number"
+                >{{ s.score === null ? 'n/a' : `${s.score} %`
+                }}{{ belowMinimum(s) ? `, under ${s.minimum}` : '' }}</strong
+              >
+            </li>
+          </ul>
         </section>
         <section v-if="record.notes.length" class="sheet pad" aria-label="Notes">
           <h2>Notes</h2>
@@ -343,12 +348,16 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
 .nowrap {
   white-space: nowrap;
 }
-.confusion td,
-.confusion th {
+.confusion .grades {
+  display: grid;
+  grid-template-columns: repeat(5, 56px);
+}
+.confusion .grades > span {
   border: 1px solid var(--line);
-  width: 56px;
+  margin: 0 -1px -1px 0;
   height: 42px;
-  text-align: center;
+  display: grid;
+  place-items: center;
 }
 .confusion .hit {
   background: var(--petrol);
@@ -360,18 +369,13 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
   color: var(--on-amber);
   font-weight: 700;
 }
-.bar {
-  width: 45%;
-}
-.bar span {
-  display: block;
-  height: 14px;
-  background: var(--petrol);
-  margin-top: 5px;
-}
-.bar span.low {
-  background: var(--amber);
-  border: 2px solid var(--ink);
+.sections li {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 0.8rem;
+  align-items: center;
+  padding: 0.3rem 0;
+  border-top: 1px solid var(--line);
 }
 @media (max-width: 640px) {
   .nowrap {

@@ -11,7 +11,9 @@ import {
   stationMarks,
   stationsInUse,
 } from '@rounds/core/evaluation';
+import { Form, Textarea } from 'ant-design-vue';
 import { computed, ref } from 'vue';
+import FieldItem from '../parts/FieldItem.vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import PlanRing from '../drawing/PlanRing.vue';
 
@@ -48,6 +50,20 @@ const running = computed(() => record.value.startedAt !== null && record.value.e
 const reportsOn = (id: string) => record.value.round.reports.filter((each) => each.checkpoint === id);
 const undoable = computed(() => lastUndoable(record.value));
 const undoWords = computed(() => (undoable.value ? eventWords(undoable.value.body, pack.value) : ''));
+
+const hint = computed(() => {
+  if (record.value.endedAt)
+    return { title: 'The round has ended', says: 'Tap a station to see what was recorded there.' };
+  if (record.value.startedAt)
+    return {
+      title: 'Tap the station the operator reaches',
+      says: 'Its checks come up here. The line fills as the ring is walked.',
+    };
+  return {
+    title: 'Ready at the machine',
+    says: 'Start the round when the operator starts. Nothing needs typing while they move.',
+  };
+});
 
 async function reach(id: string) {
   if (station.value === id) return;
@@ -124,11 +140,12 @@ async function addNote() {
           </button>
         </template>
       </div>
-      <form v-if="noting" class="note" @submit.prevent="addNote">
-        <label class="field"
-          >Note <textarea v-model="noteText" class="plain" rows="2" maxlength="2000"></textarea></label
-        ><button class="big primary" type="submit">Keep the note</button>
-      </form>
+      <Form v-if="noting" layout="vertical" class="note" @submit.prevent="addNote">
+        <FieldItem v-slot="{ id }" label="Note" class="grow"
+          ><Textarea :id="id" v-model:value="noteText" :rows="2" :maxlength="2000" autofocus
+        /></FieldItem>
+        <button class="big primary" type="submit">Keep the note</button>
+      </Form>
     </section>
 
     <section class="panel" aria-label="Checks" aria-live="polite" tabindex="0">
@@ -152,12 +169,18 @@ async function addNote() {
           <p>
             <strong>{{ finding.fault ? faultName(finding.fault) : 'Something else' }}</strong>
           </p>
-          <label class="switch"
-            ><input v-model="finding.prompted" type="checkbox" /> Only after a prompt</label
-          >
-          <label class="switch"
-            ><input v-model="finding.real" type="checkbox" /> Truly on the machine, not planted</label
-          >
+          <div class="ways" role="group" aria-label="How it was found">
+            <button
+              class="big"
+              :aria-pressed="finding.prompted"
+              @click="finding.prompted = !finding.prompted"
+            >
+              Only after a prompt
+            </button>
+            <button class="big" :aria-pressed="finding.real" @click="finding.real = !finding.real">
+              Truly on the machine, not planted
+            </button>
+          </div>
           <p>What grade did the operator give?</p>
           <div class="grades" role="group" aria-label="Grade the operator gave">
             <button v-for="g in GRADES" :key="g" class="big" @click="report(g)">
@@ -241,22 +264,10 @@ async function addNote() {
       </template>
       <div v-else class="hint">
         <h2>
-          {{
-            record.endedAt
-              ? 'The round has ended'
-              : record.startedAt
-                ? 'Tap the station the operator reaches'
-                : 'Ready at the machine'
-          }}
+          {{ hint.title }}
         </h2>
         <p>
-          {{
-            record.endedAt
-              ? 'Tap a station to see what was recorded there.'
-              : record.startedAt
-                ? 'Its checks come up here. The line fills as the ring is walked.'
-                : 'Start the round when the operator starts. Nothing needs typing while they move.'
-          }}
+          {{ hint.says }}
         </p>
         <p v-if="record.planted.length" class="planted">
           <strong>{{ record.planted.length }} planted:</strong>
@@ -367,15 +378,10 @@ async function addNote() {
   min-height: 110px;
   gap: 0.4rem;
 }
-.switch {
-  display: flex;
-  align-items: center;
-  gap: 0.75rem;
-  min-height: 56px;
-}
-.switch input {
-  width: 28px;
-  height: 28px;
+.ways {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.5rem;
 }
 .hint {
   display: grid;

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { CriterionResult } from '@rounds/core/evaluation';
+import { Form, Input, InputNumber } from 'ant-design-vue';
 import { computed, ref } from 'vue';
+import FieldItem from '../parts/FieldItem.vue';
 import type { OpenEvaluation } from './useEvaluation';
 
 /** The score sheet of the practical: one row a criterion, large targets, linked rows filled by the round. */
@@ -9,6 +11,8 @@ defineEmits<{ go: ['review'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
 const record = computed(() => props.evaluation.record.value);
 const appraisal = computed(() => props.evaluation.appraisal.value!);
+/** Kinds of criteria that are measured beside being seen. */
+const MEASURES: Partial<Record<string, string>> = { levels: 'Level', timed: 'Seconds', errors: 'Errors' };
 const excusing = ref<string | null>(null);
 const reason = ref('');
 const erring = ref(false);
@@ -92,15 +96,18 @@ async function excuse() {
               {{ each.criterion.kind === 'linked' ? 'From the round: ' : '' }}{{ each.because }}
             </div>
           </div>
-          <label v-if="['levels', 'timed', 'errors'].includes(each.criterion.kind)" class="field"
-            >{{ { levels: 'Level', timed: 'Seconds', errors: 'Errors' }[each.criterion.kind as 'levels']
-            }}<input
-              v-model.number="value[each.criterion.id]"
-              type="number"
-              min="0"
-              class="plain"
+          <FieldItem
+            v-if="MEASURES[each.criterion.kind]"
+            v-slot="{ id }"
+            class="measure"
+            :label="MEASURES[each.criterion.kind]!"
+            ><InputNumber
+              :id="id"
+              v-model:value="value[each.criterion.id]"
+              :min="0"
+              :max="1000"
               :disabled="readOnly"
-          /></label>
+          /></FieldItem>
           <div
             v-if="each.criterion.kind !== 'linked'"
             class="four"
@@ -130,12 +137,17 @@ async function excuse() {
               N/A
             </button>
           </div>
-          <form v-if="excusing === each.criterion.id" class="excuse" @submit.prevent="excuse">
-            <label class="field grow"
-              >Why it does not apply
-              <input v-model="reason" class="plain" required minlength="3" maxlength="500" /></label
-            ><button class="big primary" type="submit">Keep</button>
-          </form>
+          <Form
+            v-if="excusing === each.criterion.id"
+            layout="vertical"
+            class="excuse"
+            @submit.prevent="excuse"
+          >
+            <FieldItem v-slot="{ id }" label="Why it does not apply" class="grow"
+              ><Input :id="id" v-model:value="reason" :maxlength="500"
+            /></FieldItem>
+            <button class="big primary" type="submit" :disabled="reason.trim().length < 3">Keep</button>
+          </Form>
         </li>
       </ul>
     </section>
@@ -172,6 +184,10 @@ async function excuse() {
 }
 .wide {
   text-align: left;
+}
+.measure {
+  margin-bottom: 0;
+  width: 120px;
 }
 .excuse {
   width: 100%;

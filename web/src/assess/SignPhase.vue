@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { routes } from '@rounds/contract';
+import { assessRoutes } from '@rounds/contract/assess';
 import {
   agreementNeeded,
   DECIDED,
@@ -13,7 +13,8 @@ import {
 import { useQueryCache } from '@pinia/colada';
 import { Button, Form, FormItem, Input, InputPassword, Textarea } from 'ant-design-vue';
 import { computed, reactive, ref, watch } from 'vue';
-import { explain, fileAddress } from '../device/api';
+import { fileAddress } from '../device/api';
+import ProblemAlert from '../parts/ProblemAlert.vue';
 import { useSession } from '../device/session';
 import { day } from '../parts/words';
 import ChoiceField from '../parts/ChoiceField.vue';
@@ -43,7 +44,7 @@ watch(
 );
 const kind = ref<OverrideKind>(OVERRIDE_CHOICES[0]!.kind);
 const reason = ref('');
-const problem = ref<{ title: string; detail: string } | null>(null);
+const problem = ref<unknown>(null);
 const busy = ref(false);
 const override = computed(() => chosen.value !== a.value.outcome);
 const letters = (text: string) => text.replace(/\s/g, '').length;
@@ -72,7 +73,7 @@ async function act(what: () => Promise<void>) {
     await what();
     void cache.invalidateQueries();
   } catch (error) {
-    problem.value = explain(error);
+    problem.value = error;
   } finally {
     busy.value = false;
   }
@@ -247,11 +248,11 @@ const signers = computed(() => [
           <a
             v-if="evaluation.token.value"
             class="act"
-            :href="fileAddress(routes.card, { token: evaluation.token.value })"
+            :href="fileAddress(assessRoutes.card, { token: evaluation.token.value })"
             target="_blank"
             >Print the card</a
           >
-          <a class="act plain" :href="fileAddress(routes.report, { id: summary.id })" target="_blank"
+          <a class="act plain" :href="fileAddress(assessRoutes.report, { id: summary.id })" target="_blank"
             >Report (PDF)</a
           >
           <RouterLink class="act plain" :to="`/people/${summary.personId}`">{{
@@ -261,9 +262,7 @@ const signers = computed(() => [
         </div>
       </div>
     </template>
-    <div v-if="problem" class="sheet pad problem" role="alert">
-      <strong>{{ problem.title }}.</strong> {{ problem.detail }}
-    </div>
+    <ProblemAlert :problem="problem" />
   </div>
 </template>
 

@@ -1,7 +1,11 @@
 <script setup lang="ts">
 import { signatureProblem } from '@rounds/core/evaluation';
-import { Button, Form, FormItem, Input, InputPassword } from 'ant-design-vue';
-import { computed, reactive, ref, watch } from 'vue';
+import { Button, Form, Input, InputPassword } from 'ant-design-vue';
+import { useElementSize } from '@vueuse/core';
+import SignaturePad from 'signature_pad';
+import { computed, onScopeDispose, reactive, ref, watch } from 'vue';
+import FieldItem from '../parts/FieldItem.vue';
+import { strokesPath } from './strokes';
 
 /**
  * A signature, drawn with finger, pen or mouse (kept as an SVG path on a 600 x 200 field), or given by full
@@ -13,89 +17,81 @@ const emit = defineEmits<{
   typed: [by: { name: string; login: string; password: string }];
 }>();
 const byName = ref(false);
-const strokes = ref<string[]>([]);
-const field = ref<SVGSVGElement | null>(null);
-let drawing = false;
-const path = computed(() => strokes.value.join(''));
+const path = ref('');
 const drawn = computed(() => path.value !== '' && signatureProblem(path.value) === null);
+const canvas = ref<HTMLCanvasElement | null>(null);
+const { width } = useElementSize(canvas);
+let pad: SignaturePad | null = null;
+let size = { width: 1, height: 1 };
+
+/** The pen draws in the colour of the page's ink, on as many dots as the screen has. */
+function prepare(on: HTMLCanvasElement): void {
+  const box = on.getBoundingClientRect();
+  const dots = window.devicePixelRatio || 1;
+  size = { width: box.width, height: box.height };
+  on.width = box.width * dots;
+  on.height = box.height * dots;
+  on.getContext('2d')?.scale(dots, dots);
+  pad ??= new SignaturePad(on, { minDistance: 2 });
+  pad.penColor = getComputedStyle(on).color;
+  pad.addEventListener('endStroke', take);
+  clear();
+}
+function take() {
+  path.value = pad ? strokesPath(pad.toData(), size) : '';
+}
+function clear() {
+  pad?.clear();
+  path.value = '';
+}
+// A field of another width is another field: what was drawn would no longer lie where it was.
+watch([canvas, width], ([on, wide]) => {
+  if (on && wide > 0 && Math.abs(wide - size.width) > 1) prepare(on);
+});
+watch(canvas, (on) => {
+  if (on) return;
+  pad?.off();
+  pad = null;
+  size = { width: 1, height: 1 };
+});
+onScopeDispose(() => pad?.off());
 const typed = reactive({ name: '', login: props.login, password: '' });
 watch(
   () => props.login,
   (login) => (typed.login = login),
 );
-
-function point(event: PointerEvent): string {
-  const box = field.value!.getBoundingClientRect();
-  const within = (share: number, size: number) => Math.min(size, Math.max(0, Math.round(share * size)));
-  return `${within((event.clientX - box.left) / box.width, 600)} ${within((event.clientY - box.top) / box.height, 200)}`;
-}
-function down(event: PointerEvent) {
-  drawing = true;
-  field.value!.setPointerCapture(event.pointerId);
-  strokes.value.push(`M${point(event)}`);
-}
-function move(event: PointerEvent) {
-  if (drawing) strokes.value[strokes.value.length - 1] += `L${point(event)}`;
-}
 </script>
 
 <template>
   <div v-if="!byName">
-    <svg
-      ref="field"
-      viewBox="0 0 600 200"
-      role="img"
-      :aria-label="`Signature field of the ${role}`"
-      @pointerdown="down"
-      @pointermove="move"
-      @pointerup="drawing = false"
-      @pointercancel="drawing = false"
-    >
-      <path d="M30 160H570" stroke="var(--line)" stroke-width="2" />
-      <path
-        :d="path || 'M0 0'"
-        fill="none"
-        stroke="var(--ink)"
-        stroke-width="5"
-        stroke-linecap="round"
-        stroke-linejoin="round"
-      />
-    </svg>
+    <canvas ref="canvas" class="field" role="img" :aria-label="`Signature field of the ${role}`"></canvas>
     <div class="row">
-      <button type="button" @click="strokes = []">Clear</button
-      ><button type="button" class="primary" :disabled="busy || !drawn" @click="emit('drawn', path)">
+      <button type="button" class="big" @click="clear">Clear</button
+      ><button type="button" class="big primary" :disabled="busy || !drawn" @click="emit('drawn', path)">
         Sign</button
       ><Button type="link" size="large" @click="byName = true">Sign by name instead</Button>
     </div>
     <p v-if="path && !drawn" class="quiet">Draw a little more: a dot or a slip is no signature.</p>
   </div>
   <Form v-else layout="vertical" @submit.prevent="emit('typed', { ...typed })">
-    <FormItem :label="`Full name, as in &quot;${name}&quot;`"
+    <FieldItem v-slot="{ id }" :label="`Full name of the ${role}, as in &quot;${name}&quot;`"
+      ><Input :id="id" v-model:value="typed.name" autocomplete="off" size="large"
+    /></FieldItem>
+    <FieldItem v-slot="{ id }" :label="`Sign-in name of the ${role}`"
       ><Input
-        v-model:value="typed.name"
-        autocomplete="off"
-        size="large"
-        :aria-label="`Full name of the ${role}`"
-    /></FormItem>
-    <FormItem label="Sign-in name"
-      ><Input
+        :id="id"
         v-model:value="typed.login"
         autocomplete="off"
         size="large"
         :disabled="role === 'trainer'"
-        :aria-label="`Sign-in name of the ${role}`"
-    /></FormItem>
-    <FormItem label="Password again"
-      ><InputPassword
-        v-model:value="typed.password"
-        autocomplete="off"
-        size="large"
-        :aria-label="`Password of the ${role}`"
-    /></FormItem>
+    /></FieldItem>
+    <FieldItem v-slot="{ id }" :label="`Password of the ${role}`"
+      ><InputPassword :id="id" v-model:value="typed.password" autocomplete="off" size="large"
+    /></FieldItem>
     <div class="row">
       <button
         type="submit"
-        class="primary"
+        class="big primary"
         :disabled="busy || !typed.name || !typed.login || !typed.password"
       >
         Sign</button
@@ -105,8 +101,10 @@ function move(event: PointerEvent) {
 </template>
 
 <style scoped>
-svg {
+.field {
   width: 100%;
+  aspect-ratio: 3;
+  color: var(--ink);
   background: var(--raised);
   border: 2px solid var(--ink);
   border-radius: 3px;
@@ -114,27 +112,5 @@ svg {
   cursor: crosshair;
   display: block;
   margin-bottom: 0.5rem;
-}
-.row > button:not(:last-child) {
-  font: inherit;
-  font-weight: 700;
-  min-height: 56px;
-  min-width: 120px;
-  border: 2px solid var(--ink);
-  background: var(--raised);
-  color: var(--ink);
-  border-radius: 3px;
-  cursor: pointer;
-}
-.row > .primary:not(:last-child) {
-  background: var(--petrol);
-  color: var(--on-petrol);
-  border-color: var(--petrol);
-}
-.row > .primary:disabled {
-  background: var(--raised);
-  color: var(--quiet);
-  border-color: var(--line);
-  cursor: default;
 }
 </style>

@@ -1,4 +1,5 @@
-import { routes, type RouteAnswer } from '@rounds/contract';
+import { assessRoutes as routes } from '@rounds/contract/assess';
+import type { RouteAnswer } from '@rounds/contract/route';
 import type { EffectivePack } from '@rounds/core/catalogue';
 import {
   appraise,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { RowChange } from '@rounds/core/catalogue';
+import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 
 /** Differences between two packs, row by row, before beside after. */
@@ -58,9 +59,9 @@ const count = (kind: keyof typeof words) => props.changes.filter((each) => each.
         }}
       </p>
     </section>
-    <button v-if="changes.length > shown.length" class="link" @click="all = true">
-      Show all {{ changes.length }}
-    </button>
+    <Button v-if="changes.length > shown.length" type="link" @click="all = true"
+      >Show all {{ changes.length }}</Button
+    >
   </div>
 </template>
 

@@ -1,41 +1,27 @@
 <script setup lang="ts">
-import { routes, type ClassSummary } from '@rounds/contract';
-import {
-  LibrarySearch,
-  SECTIONS,
-  type LibraryHit,
-  type LibraryRow,
-  FAMILY_WORDS,
-} from '@rounds/core/catalogue';
-import { useQuery } from '@pinia/colada';
-import { Button } from 'ant-design-vue';
+import type { ClassSummary } from '@rounds/contract/classes';
+import { FAMILY_WORDS, SECTIONS, type LibraryHit } from '@rounds/core/catalogue';
+import { SearchOutlined } from '@ant-design/icons-vue';
+import { Button, CheckableTag, Input } from 'ant-design-vue';
+import { refDebounced } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import MachineOutline from '../drawing/MachineOutline.vue';
 import StateBox from '../parts/StateBox.vue';
-import { call, explain } from '../device/api';
+import { useClasses, useLibrary } from '../parts/queries';
 import { useSession } from '../device/session';
 
 const route = useRoute();
 const router = useRouter();
 const session = useSession();
-const { data, error, isPending, refetch } = useQuery({
-  key: ['classes'],
-  query: () => call(routes.classes, {}),
-});
-
+const classes = useClasses();
 const words = ref(typeof route.query['find'] === 'string' ? route.query['find'] : '');
-const library = useQuery({
-  key: ['library'],
-  query: () => call(routes.library, {}),
-  enabled: () => words.value.trim() !== '',
-});
+const settled = refDebounced(words, 120);
+const library = useLibrary(() => words.value.trim() !== '');
+const { engine } = library;
 const onlyClass = ref('');
-watch(words, (now) => void router.replace({ query: now ? { find: now } : {} }));
-const engine = computed(() =>
-  library.data.value ? new LibrarySearch(library.data.value.rows as LibraryRow[]) : null,
-);
-const hits = computed<LibraryHit[]>(() => engine.value?.find(words.value, 400) ?? []);
+watch(settled, (now) => void router.replace({ query: now ? { find: now } : {} }));
+const hits = computed<LibraryHit[]>(() => engine.value?.find(settled.value, 400) ?? []);
 const byClass = computed(() => {
   const counts = new Map<string, number>();
   for (const hit of hits.value) counts.set(hit.classId, (counts.get(hit.classId) ?? 0) + 1);
@@ -50,12 +36,11 @@ watch(byClass, (now) => {
 
 const families = computed(() => {
   const groups = new Map<string, ClassSummary[]>();
-  for (const each of data.value?.classes ?? [])
-    groups.set(each.family, [...(groups.get(each.family) ?? []), each]);
+  for (const each of classes.list.value) groups.set(each.family, [...(groups.get(each.family) ?? []), each]);
   const order = Object.keys(FAMILY_WORDS);
   return [...groups].sort((a, b) => order.indexOf(a[0]) - order.indexOf(b[0]));
 });
-const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.account?.role ?? ''));
+const mayEdit = session.is('trainer', 'administrator');
 </script>
 
 <template>
@@ -63,35 +48,44 @@ const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.acc
     <div class="row spread">
       <h1>Machine classes</h1>
       <div class="row">
-        <RouterLink to="/classes/compare" class="act plain">Compare two</RouterLink>
-        <RouterLink v-if="mayEdit" to="/classes/import" class="act plain">Import</RouterLink>
+        <RouterLink v-slot="{ navigate, href }" to="/classes/compare" custom
+          ><Button :href="href" @click="navigate">Compare two</Button></RouterLink
+        >
+        <RouterLink v-if="mayEdit" v-slot="{ navigate, href }" to="/classes/import" custom
+          ><Button :href="href" @click="navigate">Import</Button></RouterLink
+        >
       </div>
     </div>
     <StateBox
-      :loading="isPending"
-      :error="error"
-      :empty="data?.classes.length === 0"
+      :loading="!classes.data.value"
+      :error="classes.data.value ? undefined : classes.error.value"
+      :empty="classes.list.value.length === 0"
       what="the machine classes"
-      @retry="refetch()"
+      @retry="classes.refetch()"
     >
       <template #empty
         ><h2>No class is published</h2>
         <p>The administrator imports or publishes a class pack first.</p></template
       >
-      <label class="field find"
-        >Search every class
-        <input
-          v-model="words"
-          type="search"
-          class="plain"
-          placeholder="cool down, belt, two wraps, a row number"
-          maxlength="120"
-        />
-      </label>
+      <Input
+        v-model:value="words"
+        type="search"
+        size="large"
+        class="find"
+        allow-clear
+        placeholder="cool down, belt, two wraps, a row number"
+        :maxlength="120"
+        aria-label="Search every class"
+      >
+        <template #prefix><SearchOutlined aria-hidden="true" /></template>
+      </Input>
       <section v-if="words.trim()" class="stack" aria-label="Search results" aria-live="polite">
-        <div v-if="library.error.value" class="sheet pad problem" role="alert">
-          {{ explain(library.error.value).detail }} <Button @click="library.refetch()">Try again</Button>
-        </div>
+        <StateBox
+          v-if="library.error.value"
+          :error="library.error.value"
+          what="what the classes say"
+          @retry="library.refetch()"
+        />
         <p v-else-if="!engine" role="status">Fetching what the classes say</p>
         <template v-else>
           <p>
@@ -103,16 +97,17 @@ const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.acc
             }}
           </p>
           <div v-if="byClass.length > 1" class="chips" role="group" aria-label="Only one class">
-            <button class="chip" :aria-pressed="onlyClass === ''" @click="onlyClass = ''">All</button>
-            <button
-              v-for="[id, n] in byClass"
+            <CheckableTag
+              v-for="[id, n] in [['', hits.length] as const, ...byClass]"
               :key="id"
-              class="chip"
+              role="button"
+              tabindex="0"
+              :checked="onlyClass === id"
               :aria-pressed="onlyClass === id"
-              @click="onlyClass = onlyClass === id ? '' : id"
+              @change="onlyClass = onlyClass === id ? '' : id"
+              @keydown.enter.space.prevent="onlyClass = onlyClass === id ? '' : id"
+              >{{ id === '' ? 'All' : (library.data.value!.titles[id] ?? id) }} {{ n }}</CheckableTag
             >
-              {{ library.data.value!.titles[id] }} {{ n }}
-            </button>
           </div>
           <ul class="sheet hits">
             <li v-for="hit in shown" :key="`${hit.classId}/${hit.id}`">
@@ -163,31 +158,13 @@ const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.acc
 </template>
 
 <style scoped>
-.find input {
-  min-height: 56px;
-  font-size: 1.1rem;
+.find {
   max-width: 46rem;
 }
 .chips {
   display: flex;
   flex-wrap: wrap;
   gap: 0.4rem;
-}
-.chip {
-  font: inherit;
-  font-size: 0.92rem;
-  min-height: 44px;
-  padding: 0.2rem 0.8rem;
-  border: 1px solid var(--quiet);
-  border-radius: 3px;
-  background: var(--raised);
-  color: var(--ink);
-  cursor: pointer;
-}
-.chip[aria-pressed='true'] {
-  background: var(--petrol);
-  color: var(--on-petrol);
-  border-color: var(--petrol);
 }
 .hits li + li {
   border-top: 1px solid var(--line);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { routes, type SchoolChoice } from '@rounds/contract';
+import { classRoutes, type SchoolChoice } from '@rounds/contract/classes';
 import {
   meetNeeds,
   packRows,
@@ -10,12 +10,18 @@ import {
   PART_WORDS,
 } from '@rounds/core/catalogue';
 import { honestSeconds } from '@rounds/core/round';
-import { useQuery, useQueryCache } from '@pinia/colada';
-import { Button } from 'ant-design-vue';
+import { DownOutlined } from '@ant-design/icons-vue';
+import { useQueryCache } from '@pinia/colada';
+import { Button, Dropdown, Menu, MenuItem, MenuItemGroup } from 'ant-design-vue';
+import { useLocalStorage } from '@vueuse/core';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import StateBox from '../parts/StateBox.vue';
-import { call, fileAddress } from '../device/api';
+import { fileAddress } from '../device/api';
+import { routeKey } from '../device/query';
+import ChoiceField from '../parts/ChoiceField.vue';
+import { useMachineClass } from '../parts/queries';
+import TabRow from '../parts/TabRow.vue';
 import { useSession } from '../device/session';
 import FitOutSwitches from '../parts/FitOutSwitches.vue';
 import CautionsPart from './parts/CautionsPart.vue';
@@ -33,15 +39,15 @@ const router = useRouter();
 const session = useSession();
 const cache = useQueryCache();
 const id = computed(() => String(route.params['id']));
-const site = ref(localStorage.getItem('rounds-site') ?? '');
-watch(site, (now) => localStorage.setItem('rounds-site', now));
-const { data, error, isPending, refetch } = useQuery({
-  key: () => ['class', id.value, site.value],
-  query: () =>
-    call(routes.machineClass, {
-      params: { id: id.value },
-      ...(site.value ? { query: { site: site.value } } : {}),
-    }),
+const site = useLocalStorage('rounds-site', '');
+const machineClass = useMachineClass(
+  () => id.value,
+  () => site.value || undefined,
+);
+/** Not the class that was shown before, while this one is on its way. */
+const data = computed(() => {
+  const found = machineClass.data.value;
+  return found?.summary.id === id.value ? found : undefined;
 });
 watch(data, (now) => {
   if (now && site.value && !now.sites.includes(site.value)) site.value = '';
@@ -111,6 +117,15 @@ function showElsewhere() {
 const total = computed(
   () => effective.value?.checkpoints.reduce((sum, each) => sum + honestSeconds(each), 0) ?? 0,
 );
+const facts = computed(() => {
+  if (!effective.value || !pack.value) return '';
+  const rows = byChoice.value.size;
+  const follow = rows === 1 ? ' One row follows' : ` ${rows} rows follow`;
+  return (
+    `${effective.value.checkpoints.length} checks, ${Math.round(total.value / 60)} min at an honest pace. ` +
+    `Revision ${pack.value.revision}.${rows ? `${follow} the site’s choices.` : ''}`
+  );
+});
 const counts = computed<Partial<Record<Part, number>>>(() => {
   const now = effective.value;
   if (!now) return {};
@@ -126,33 +141,44 @@ const counts = computed<Partial<Record<Part, number>>>(() => {
   };
 });
 
-const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.account?.role ?? ''));
-const mayLookBack = computed(() => mayEdit.value || session.account?.role === 'supervisor');
+const tabs = computed(() =>
+  PARTS.map((key) => ({ key, name: PART_WORDS[key], hint: String(counts.value[key] ?? '') })),
+);
+
+const mayEdit = session.is('trainer', 'administrator');
+const mayLookBack = mayEdit || session.is('supervisor');
 const paper = computed(() => ({
   variant: variant.value,
   features: JSON.stringify(features.value),
   ...(site.value ? { site: site.value } : {}),
 }));
 const PAPERS = [
-  [routes.roundCard, 'Pocket round card', 'A6'],
-  [routes.checkSheet, 'Daily check sheet', 'A4, a week'],
-  [routes.startStopCard, 'Start and stop card', 'A4'],
+  [classRoutes.roundCard, 'Pocket round card', 'A6'],
+  [classRoutes.checkSheet, 'Daily check sheet', 'A4, a week'],
+  [classRoutes.startStopCard, 'Start and stop card', 'A4'],
 ] as const;
 const FILES = [
-  [routes.classYaml, 'Whole class', 'YAML'],
-  [routes.classJson, 'Whole class', 'JSON'],
-  [routes.checkpointsCsv, 'Checks', 'CSV'],
-  [routes.faultsCsv, 'Faults', 'CSV'],
-  [routes.planSvg, 'Plan', 'SVG'],
+  [classRoutes.classYaml, 'Whole class', 'YAML'],
+  [classRoutes.classJson, 'Whole class', 'JSON'],
+  [classRoutes.checkpointsCsv, 'Checks', 'CSV'],
+  [classRoutes.faultsCsv, 'Faults', 'CSV'],
+  [classRoutes.planSvg, 'Plan', 'SVG'],
 ] as const;
 function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoice[] }) {
-  cache.setQueryData(['class', id.value, site.value], { ...data.value!, ...answer });
+  const asked = { params: { id: id.value }, query: { site: site.value || undefined } };
+  cache.setQueryData(routeKey(classRoutes.machineClass, asked), { ...data.value!, ...answer });
 }
 </script>
 
 <template>
   <div class="screen stack">
-    <StateBox :loading="isPending" :error="error" what="this class" @retry="refetch()">
+    <StateBox
+      :loading="!data"
+      :error="data ? undefined : machineClass.error.value"
+      what="this class"
+      :lines="12"
+      @retry="machineClass.refetch()"
+    >
       <template v-if="data && !pack">
         <h1>{{ data.summary.title }}</h1>
         <div class="sheet pad stack">
@@ -170,54 +196,57 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
             <p class="quiet lead">{{ pack.summary }}</p>
           </div>
           <div class="row tools">
-            <details class="menu">
-              <summary class="act plain">Print</summary>
-              <ul class="sheet">
-                <li v-for="[spec, name, size] in PAPERS" :key="name">
-                  <a :href="fileAddress(spec, { id }, paper)" target="_blank" rel="noopener"
-                    >{{ name }} <span class="quiet">{{ size }}</span></a
-                  >
-                </li>
-              </ul>
-            </details>
-            <details class="menu">
-              <summary class="act plain">Export</summary>
-              <ul class="sheet">
-                <li v-for="[spec, name, format] in FILES" :key="spec.path">
-                  <a :href="fileAddress(spec, { id })" :download="`${id}.${format.toLowerCase()}`"
-                    >{{ name }} <span class="quiet">{{ format }}</span></a
-                  >
-                </li>
-                <li>
-                  <a :href="fileAddress(routes.packSchema)" download="pack.schema.json"
-                    >Format of these files <span class="quiet">JSON Schema</span></a
-                  >
-                </li>
-              </ul>
-            </details>
-            <RouterLink v-if="mayLookBack" :to="`/classes/${id}/history`" class="act plain"
-              >Revisions</RouterLink
+            <Dropdown :trigger="['click']" placement="bottomRight">
+              <Button>Print <DownOutlined aria-hidden="true" /></Button>
+              <template #overlay>
+                <Menu>
+                  <MenuItem v-for="[spec, name, size] in PAPERS" :key="name">
+                    <a :href="fileAddress(spec, { id }, paper)" target="_blank" rel="noopener"
+                      >{{ name }} <span class="quiet">{{ size }}</span></a
+                    >
+                  </MenuItem>
+                </Menu>
+              </template>
+            </Dropdown>
+            <Dropdown :trigger="['click']" placement="bottomRight">
+              <Button>More <DownOutlined aria-hidden="true" /></Button>
+              <template #overlay>
+                <Menu>
+                  <MenuItem v-if="mayLookBack" key="revisions">
+                    <RouterLink :to="`/classes/${id}/history`">Revisions</RouterLink>
+                  </MenuItem>
+                  <MenuItemGroup title="Export">
+                    <MenuItem v-for="[spec, name, format] in FILES" :key="spec.path">
+                      <a :href="fileAddress(spec, { id })" :download="`${id}.${format.toLowerCase()}`"
+                        >{{ name }} <span class="quiet">{{ format }}</span></a
+                      >
+                    </MenuItem>
+                    <MenuItem key="schema">
+                      <a :href="fileAddress(classRoutes.packSchema)" download="pack.schema.json"
+                        >Format of these files <span class="quiet">JSON Schema</span></a
+                      >
+                    </MenuItem>
+                  </MenuItemGroup>
+                </Menu>
+              </template>
+            </Dropdown>
+            <RouterLink v-if="mayEdit" v-slot="{ navigate, href }" :to="`/classes/${id}/edit`" custom
+              ><Button :href="href" @click="navigate">Edit</Button></RouterLink
             >
-            <RouterLink v-if="mayEdit" :to="`/classes/${id}/edit`" class="act plain">Edit</RouterLink>
           </div>
         </div>
-        <div class="row switches" role="group" aria-label="Fit-out">
-          <FitOutSwitches v-model:variant="variant" v-model:features="features" :pack="pack" />
-          <label v-if="data.sites.length" class="field"
-            >Site
-            <select v-model="site" class="plain">
-              <option value="">no site</option>
-              <option v-for="each in data.sites" :key="each">{{ each }}</option>
-            </select></label
-          >
-          <span class="quiet"
-            >{{ effective.checkpoints.length }} checks, {{ Math.round(total / 60) }} min at an honest pace.
-            Revision {{ pack.revision }}.{{
-              byChoice.size
-                ? ` ${byChoice.size === 1 ? 'One row follows' : `${byChoice.size} rows follow`} the site’s choices.`
-                : ''
-            }}</span
-          >
+        <div role="group" aria-label="Fit-out">
+          <FitOutSwitches v-model:variant="variant" v-model:features="features" :pack="pack">
+            <ChoiceField
+              v-if="data.sites.length"
+              v-model:value="site"
+              label="Site"
+              placeholder="No site chosen"
+              clearable
+              :options="data.sites.map((each) => ({ value: each, label: each }))"
+            />
+            <span class="quiet grow">{{ facts }}</span>
+          </FitOutSwitches>
         </div>
         <div v-if="elsewhere" class="sheet pad row spread" role="status">
           <span
@@ -226,21 +255,8 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
           >
           <Button v-if="elsewhere.changes" type="primary" @click="showElsewhere">Show that fit-out</Button>
         </div>
-        <div class="tabs" role="tablist" aria-label="Parts of the class">
-          <button
-            v-for="each in PARTS"
-            :id="`tab-${each}`"
-            :key="each"
-            role="tab"
-            :aria-selected="part === each"
-            aria-controls="part"
-            @click="part = each"
-          >
-            {{ PART_WORDS[each] }}
-            <span v-if="counts[each] !== undefined" class="quiet">{{ counts[each] }}</span>
-          </button>
-        </div>
-        <div id="part" role="tabpanel" :aria-labelledby="`tab-${part}`">
+        <TabRow v-model:chosen="part" label="Parts of the class" :tabs="tabs" />
+        <div id="part" role="tabpanel" :aria-label="PART_WORDS[part]">
           <RoundPart v-if="part === 'round'" :pack="effective" :by-choice="byChoice" />
           <FaultsPart v-else-if="part === 'faults'" :pack="effective" :by-choice="byChoice" />
           <ProceduresPart
@@ -276,42 +292,15 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
 .head {
   align-items: flex-start;
 }
-.switches {
-  align-items: flex-end;
-}
 .tools {
   gap: 0.5rem;
 }
-.menu {
-  position: relative;
-}
-.menu summary {
-  list-style: none;
-  cursor: pointer;
-}
-.menu summary::-webkit-details-marker {
-  display: none;
-}
-.menu ul {
-  position: absolute;
-  right: 0;
-  z-index: 5;
-  min-width: 250px;
-  padding: 0.3rem;
-  margin-top: 0.25rem;
-}
-.menu a {
-  display: flex;
-  justify-content: space-between;
-  gap: 1rem;
-  align-items: center;
-  min-height: 48px;
-  padding: 0 0.7rem;
-}
 @media (max-width: 640px) {
-  .menu ul {
-    right: auto;
-    left: 0;
+  .lead {
+    display: -webkit-box;
+    -webkit-line-clamp: 2;
+    -webkit-box-orient: vertical;
+    overflow: hidden;
   }
 }
 </style>

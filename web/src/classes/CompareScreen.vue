@@ -1,32 +1,25 @@
 <script setup lang="ts">
-import { routes } from '@rounds/contract';
 import { compareClasses, type Pack, valueWords } from '@rounds/core/catalogue';
-import { useQuery } from '@pinia/colada';
+import { Checkbox } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import MachineOutline from '../drawing/MachineOutline.vue';
 import StateBox from '../parts/StateBox.vue';
-import { call } from '../device/api';
+import ChoiceField from '../parts/ChoiceField.vue';
+import { useClasses, useMachineClass } from '../parts/queries';
 import FitOutSwitches from '../parts/FitOutSwitches.vue';
 import { useFitOut } from '../parts/useFitOut';
 
 /** Two classes side by side: what differs in starting, stopping and numbers. */
 const route = useRoute();
 const router = useRouter();
-const classes = useQuery({ key: ['classes'], query: () => call(routes.classes, {}) });
-const usable = computed(() => classes.data.value?.classes.filter((each) => each.revision !== null) ?? []);
+const classes = useClasses();
+const usable = computed(() => classes.list.value.filter((each) => each.revision !== null));
 const asked = (key: string) =>
-  computed(() => (typeof route.query[key] === 'string' ? (route.query[key] as string) : ''));
+  computed(() => (typeof route.query[key] === 'string' ? String(route.query[key]) : ''));
 const [a, b] = [asked('a'), asked('b')];
-const choose = (key: 'a' | 'b', event: Event) =>
-  void router.replace({ query: { ...route.query, [key]: (event.target as HTMLSelectElement).value } });
-const fetched = (id: typeof a) =>
-  useQuery({
-    key: () => ['class', id.value, ''],
-    query: () => call(routes.machineClass, { params: { id: id.value } }),
-    enabled: () => id.value !== '',
-  });
-const [left, right] = [fetched(a), fetched(b)];
+const choose = (key: 'a' | 'b', id: string) => void router.replace({ query: { ...route.query, [key]: id } });
+const [left, right] = [useMachineClass(() => a.value), useMachineClass(() => b.value)];
 const packOf = (query: typeof left, id: typeof a) =>
   computed(() => (query.data.value?.summary.id === id.value ? (query.data.value.pack as Pack | null) : null));
 const leftPack = packOf(left, a);
@@ -69,7 +62,7 @@ const sides = computed(
     <h1>Compare two classes</h1>
     <StateBox
       :loading="classes.isPending.value"
-      :error="classes.error.value"
+      :error="classes.data.value ? undefined : classes.error.value"
       :empty="usable.length < 2"
       what="the machine classes"
       @retry="classes.refetch()"
@@ -77,17 +70,16 @@ const sides = computed(
       <template #empty><p>It takes two classes with checks and faults to compare.</p></template>
       <div class="pair">
         <div v-for="side in sides" :key="side.key" class="sheet pad stack">
-          <label class="field"
-            >{{ side.name }}
-            <select class="plain" :value="side.id" @change="choose(side.key, $event)">
-              <option value="" disabled>choose</option>
-              <option v-for="each in usable" :key="each.id" :value="each.id">{{ each.title }}</option>
-            </select></label
-          >
+          <ChoiceField
+            :value="side.id"
+            :label="side.name"
+            :options="usable.map((each) => ({ value: each.id, label: each.title }))"
+            @update:value="choose(side.key, $event)"
+          />
           <StateBox
             v-if="side.id"
-            :loading="side.query.isPending.value"
-            :error="side.query.error.value"
+            :loading="!side.query.data.value"
+            :error="side.query.data.value ? undefined : side.query.error.value"
             what="this class"
             @retry="side.query.refetch()"
           >
@@ -124,7 +116,7 @@ const sides = computed(
         <section class="sheet pad">
           <div class="row spread">
             <h2>Numbers</h2>
-            <label class="row"><input v-model="onlyDifferent" type="checkbox" /> only what differs</label>
+            <Checkbox v-model:checked="onlyDifferent">only what differs</Checkbox>
           </div>
           <div class="aligned head">
             <strong>{{ leftPack.title }}</strong><strong>{{ rightPack.title }}</strong>

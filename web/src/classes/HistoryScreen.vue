@@ -1,151 +1,158 @@
 <script setup lang="ts">
-import { routes } from '@rounds/contract';
+import { classRoutes, type PackRevision } from '@rounds/contract/classes';
 import { packDifferences, packToYaml, type Pack } from '@rounds/core/catalogue';
-import { useQuery, useQueryCache } from '@pinia/colada';
-import { Button } from 'ant-design-vue';
+import { Button, Collapse, CollapsePanel, Form, Input, Radio, Tag } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import StateBox from '../parts/StateBox.vue';
-import { call, explain } from '../device/api';
 import { useSession } from '../device/session';
+import { askFirst } from '../parts/askFirst';
+import DataTable, { type Column } from '../parts/DataTable.vue';
+import FieldItem from '../parts/FieldItem.vue';
+import ProblemAlert from '../parts/ProblemAlert.vue';
+import StateBox from '../parts/StateBox.vue';
+import { useContractForm } from '../parts/useContractForm';
 import { day } from '../parts/words';
 import ChangeList from './ChangeList.vue';
+import { useKeptDraft, useRevision, useRevisions, useSaveDraft, useWithdrawClass } from './queries';
 
 /** Revisions of a class: what changed between any two, and an older one taken up again as a draft. */
 const route = useRoute();
 const router = useRouter();
 const session = useSession();
-const cache = useQueryCache();
 const id = String(route.params['id']);
-const params = { id };
-const { data, error, isPending, refetch } = useQuery({
-  key: ['revisions', id],
-  query: () => call(routes.classRevisions, { params }),
-});
+const revisions = useRevisions(() => id);
+const list = computed(() => revisions.data.value?.revisions ?? []);
 const earlier = ref('');
 const later = ref('');
 watch(
-  data,
-  (now) => {
-    if (!now) return;
-    later.value ||= now.revisions[0]?.hash ?? '';
-    earlier.value ||= now.revisions[1]?.hash ?? later.value;
+  list,
+  ([first, second]) => {
+    later.value ||= first?.hash ?? '';
+    earlier.value ||= second?.hash ?? later.value;
   },
   { immediate: true },
 );
-const fetched = (hash: typeof earlier) =>
-  useQuery({
-    key: () => ['revision', id, hash.value],
-    query: () => call(routes.classRevision, { params: { id, hash: hash.value } }),
-    enabled: () => hash.value !== '',
-  });
-const [before, after] = [fetched(earlier), fetched(later)];
+const before = useRevision(
+  () => id,
+  () => earlier.value,
+);
+const after = useRevision(
+  () => id,
+  () => later.value,
+);
 const changes = computed(() =>
   before.data.value && after.data.value
     ? packDifferences(before.data.value.pack as Pack, after.data.value.pack as Pack)
     : null,
 );
-const several = computed(() => (data.value?.revisions.length ?? 0) > 1);
-const name = (hash: string) =>
-  `revision ${data.value?.revisions.find((each) => each.hash === hash)?.revision ?? '?'}`;
-const mayEdit = computed(() => ['trainer', 'administrator'].includes(session.account?.role ?? ''));
-const problem = ref<{ title: string; detail: string } | null>(null);
-const reason = ref('');
+const several = computed(() => list.value.length > 1);
+const name = (hash: string) => `revision ${list.value.find((each) => each.hash === hash)?.revision ?? '?'}`;
+const mayEdit = session.is('trainer', 'administrator');
+const problem = ref<unknown>(null);
 
+/* An older revision is taken up again as a draft; a draft that somebody left is asked about first. */
+const wanted = ref('');
+const older = useRevision(
+  () => id,
+  () => wanted.value,
+);
+const draft = useKeptDraft(() => id);
+const saveDraft = useSaveDraft();
 async function takeUp(hash: string) {
   problem.value = null;
-  try {
-    const { pack } = await call(routes.classRevision, { params: { id, hash } });
-    const { draft } = await call(routes.classDraft, { params });
-    if (draft && !confirm(`${draft.by} left a draft of this class. Replace it?`)) return;
-    await call(routes.saveDraft, {
-      params,
-      body: { source: packToYaml(pack as Pack), version: draft?.version ?? 0 },
-    });
-    await router.push(`/classes/${id}/edit?tab=changes`);
-  } catch (failure) {
-    problem.value = explain(failure);
-  }
+  wanted.value = hash;
+  const [{ data: found, error }, { data: left, error: unread }] = await Promise.all([
+    older.refresh(),
+    draft.refetch(),
+  ]);
+  problem.value = error ?? unread;
+  if (!found || !left) return;
+  const take = async () => {
+    try {
+      await saveDraft.mutateAsync({
+        params: { id },
+        body: { source: packToYaml(found.pack as Pack), version: left.draft?.version ?? 0 },
+      });
+      await router.push(`/classes/${id}/edit?tab=changes`);
+    } catch (refusal) {
+      problem.value = refusal;
+    }
+  };
+  if (!left.draft) return take();
+  askFirst(
+    {
+      title: `${left.draft.by} left a draft of this class`,
+      content: 'Taking this revision up puts it in the place of that draft.',
+      act: 'Replace the draft',
+      stay: 'Leave it',
+      grave: true,
+    },
+    take,
+  );
 }
+
+const withdrawClass = useWithdrawClass();
+const withdrawal = useContractForm(classRoutes.withdrawClass.body, () => ({ reason: '' }));
 async function withdraw() {
-  problem.value = null;
-  try {
-    await call(routes.withdrawClass, { params, body: { reason: reason.value } });
-    for (const key of [['classes'], ['class'], ['library'], ['revisions']])
-      void cache.invalidateQueries({ key });
-    reason.value = '';
-    await refetch();
-  } catch (failure) {
-    problem.value = explain(failure);
-  }
+  const done = await withdrawal.submit((body) => withdrawClass.mutateAsync({ params: { id }, body }));
+  if (done) withdrawal.clear();
 }
+const columns = computed<Column<PackRevision>[]>(() => [
+  { key: 'revision', title: 'Revision', fixed: true },
+  { key: 'published', title: 'Published', text: (row) => day(row.publishedAt) },
+  { key: 'by', title: 'By', text: (row) => row.by },
+  { key: 'note', title: 'Why', text: (row) => row.note },
+  ...(several.value
+    ? [
+        { key: 'before', title: 'Before' },
+        { key: 'after', title: 'After' },
+      ]
+    : []),
+  ...(mayEdit ? [{ key: 'act', title: 'Act' }] : []),
+]);
 </script>
 
 <template>
   <div class="screen stack">
     <StateBox
-      :loading="isPending"
-      :error="error"
-      :empty="data?.revisions.length === 0"
+      :loading="!revisions.data.value"
+      :error="revisions.data.value ? undefined : revisions.error.value"
+      :empty="list.length === 0"
       what="the revisions"
-      @retry="refetch()"
+      @retry="revisions.refetch()"
     >
       <template #empty><p>This class was never published here.</p></template>
       <div class="row spread">
         <h1>
           Revisions of {{ (after.data.value?.pack as Pack | undefined)?.title.toLowerCase() ?? 'the class' }}
         </h1>
-        <RouterLink :to="`/classes/${id}`" class="act plain">Back to the class</RouterLink>
+        <RouterLink v-slot="{ navigate, href }" :to="`/classes/${id}`" custom
+          ><Button :href="href" @click="navigate">Back to the class</Button></RouterLink
+        >
       </div>
-      <div v-if="problem" class="sheet pad problem" role="alert">
-        <strong>{{ problem.title }}.</strong> {{ problem.detail }}
-      </div>
-      <div class="sheet scrolls" tabindex="0" role="region" aria-label="List of revisions">
-        <table class="rows">
-          <thead>
-            <tr>
-              <th>Revision</th>
-              <th>Published</th>
-              <th>By</th>
-              <th>Why</th>
-              <th v-if="several">Before</th>
-              <th v-if="several">After</th>
-              <th><span class="visually-hidden">Act</span></th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="r in data!.revisions" :key="r.hash">
-              <td>
-                <strong>{{ r.revision }}</strong> <span v-if="r.current" class="by-choice">in use</span>
-              </td>
-              <td>{{ day(r.publishedAt) }}</td>
-              <td>{{ r.by }}</td>
-              <td>{{ r.note }}</td>
-              <td v-if="several">
-                <input
-                  v-model="earlier"
-                  type="radio"
-                  name="before"
-                  :value="r.hash"
-                  :aria-label="`Compare from revision ${r.revision}`"
-                />
-              </td>
-              <td v-if="several">
-                <input
-                  v-model="later"
-                  type="radio"
-                  name="after"
-                  :value="r.hash"
-                  :aria-label="`Compare to revision ${r.revision}`"
-                />
-              </td>
-              <td>
-                <Button v-if="mayEdit && !r.current" @click="takeUp(r.hash)">Take up again as a draft</Button>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <ProblemAlert :problem="problem" />
+      <DataTable name="List of revisions" :rows="list" :columns="columns" :row-key="(row) => row.hash">
+        <template #revision="{ row }">
+          <strong>{{ row.revision }}</strong> <Tag v-if="row.current">in use</Tag>
+        </template>
+        <template #before="{ row }">
+          <Radio
+            :checked="earlier === row.hash"
+            :aria-label="`Compare from revision ${row.revision}`"
+            @change="earlier = row.hash"
+          />
+        </template>
+        <template #after="{ row }">
+          <Radio
+            :checked="later === row.hash"
+            :aria-label="`Compare to revision ${row.revision}`"
+            @change="later = row.hash"
+          />
+        </template>
+        <template #act="{ row }">
+          <Button v-if="!row.current" @click="takeUp(row.hash)">Take up again as a draft</Button>
+        </template>
+      </DataTable>
       <p v-if="!several" class="quiet">
         This is the only revision so far; once there is another, the two can be compared here.
       </p>
@@ -163,37 +170,21 @@ async function withdraw() {
           <ChangeList v-else :changes="changes!" :before="name(earlier)" :after="name(later)" />
         </StateBox>
       </section>
-      <details
-        v-if="session.account?.role === 'administrator' && data!.revisions.some((r) => r.current)"
-        class="sheet pad"
-      >
-        <summary>Take this class out of use</summary>
-        <form class="stack" @submit.prevent="withdraw">
-          <p>
-            Its name, certificates and old evaluations stay; nobody can be assessed on it until a pack is
-            published or imported again.
-          </p>
-          <label class="field"
-            >Why <input v-model="reason" class="plain" required minlength="3" maxlength="500"
-          /></label>
-          <div>
-            <Button danger html-type="submit" :disabled="reason.trim().length < 3">Take out of use</Button>
-          </div>
-        </form>
-      </details>
+      <Collapse v-if="session.is('administrator') && list.some((each) => each.current)">
+        <CollapsePanel key="withdraw" header="Take this class out of use">
+          <Form layout="vertical" @submit.prevent="withdraw">
+            <p>
+              Its name, certificates and old evaluations stay; nobody can be assessed on it until a pack is
+              published or imported again.
+            </p>
+            <FieldItem v-slot="{ id: field }" label="Why" :error="withdrawal.errors.value['reason']"
+              ><Input :id="field" v-model:value="withdrawal.values.reason" :maxlength="500"
+            /></FieldItem>
+            <ProblemAlert :problem="withdrawal.problem.value" />
+            <Button danger html-type="submit" :loading="withdrawal.busy.value">Take out of use</Button>
+          </Form>
+        </CollapsePanel>
+      </Collapse>
     </StateBox>
   </div>
 </template>
-
-<style scoped>
-input[type='radio'] {
-  width: 24px;
-  height: 24px;
-  accent-color: var(--petrol);
-}
-summary {
-  cursor: pointer;
-  line-height: 44px;
-  font-weight: 700;
-}
-</style>

@@ -43,6 +43,8 @@ const props = defineProps<{
   total?: number;
   pageSize?: number;
   loading?: boolean;
+  /** An id for each row, for links that lead to it. */
+  anchor?: (row: Row) => string;
   /** Lets columns be left out. */
   choose?: boolean;
 }>();
@@ -127,6 +129,7 @@ function changed(page: TablePaginationConfig, _filters: unknown, sorter: unknown
       :pagination="pagination"
       :loading="loading ?? false"
       :show-sorter-tooltip="false"
+      :custom-row="(row: Row) => (anchor ? { id: anchor(row) } : {})"
       size="middle"
       @change="changed"
     >

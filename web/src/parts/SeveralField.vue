@@ -9,6 +9,10 @@ const props = defineProps<{
   placeholder?: string;
   id?: string;
   disabled?: boolean;
+  /** Shows every one that is chosen, not only the first. */
+  whole?: boolean;
+  /** Takes words that are not in the list too. */
+  free?: boolean;
 }>();
 const value = defineModel<string[]>('value', { required: true });
 const { toggled } = useDescribedSelect(() => ({ label: props.label }));
@@ -23,14 +27,15 @@ const finds = (text: string, option?: { label?: unknown }) =>
     :id="id"
     ref="field"
     v-model:value="value"
-    mode="multiple"
+    :mode="free ? 'tags' : 'multiple'"
     class="several"
     :options="[...options]"
     :placeholder="placeholder"
     :disabled="disabled"
     :filter-option="finds"
-    :max-tag-count="1"
-    :max-tag-text-length="16"
+    :max-tag-count="whole ? undefined : 1"
+    :max-tag-text-length="whole ? undefined : 16"
+    show-arrow
     allow-clear
     not-found-content="Nothing matches"
     @dropdown-visible-change="toggled"

@@ -23,6 +23,13 @@ export function moment(instant: string): string {
   return `${day(instant)}, ${localTime(instant, siteTime.zone)}`;
 }
 
+/** Seconds as "14 min 39 s", which nobody takes for the time of day. */
+export function duration(seconds: number): string {
+  const whole = Math.floor(seconds);
+  const rest = `${whole % 60} s`;
+  return whole < 60 ? rest : `${Math.floor(whole / 60)} min ${rest}`;
+}
+
 /** Seconds as m:ss. */
 export function minutes(seconds: number): string {
   return `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;

@@ -177,6 +177,7 @@ const columns: Column<ImportPreview['rejected'][number]>[] = [
           </div>
           <template v-if="preview.rejectedRows > 0">
             <DataTable
+              class="prose"
               name="Rejected rows"
               :rows="preview.rejected"
               :columns="columns"

@@ -10,14 +10,14 @@ import SeveralField from '../parts/SeveralField.vue';
 import StateBox from '../parts/StateBox.vue';
 import { brief, cellsOf, cellWords, columnsOf, mostPressing, needsSomebody } from './matrixCells';
 import { useMatrix } from './queries';
-import { shareLeft } from './standingsOf';
+import { shareLeft } from '../parts/standing';
 
 /**
  * People x classes as one grid that is walked with the arrow keys. Only the rows in view are in the page; the
  * line underneath says the cell that is chosen.
  */
 const ROW = 44;
-const COLUMN = 52;
+const COLUMN = 40;
 const session = useSession();
 const site = ref('');
 const team = ref('');
@@ -153,7 +153,7 @@ const choices = (values: readonly string[] | undefined) =>
       <SeveralField
         v-model:value="kept"
         label="Classes shown"
-        placeholder="All that fit"
+        placeholder="Classes: all that fit"
         :options="all.map((each) => ({ value: each.id, label: each.title }))"
       />
     </form>
@@ -184,7 +184,7 @@ const choices = (values: readonly string[] | undefined) =>
             <RouterLink :to="`/classes/${each.id}`" tabindex="-1">{{ each.title }}</RouterLink>
           </div>
         </div>
-        <div class="body" role="presentation" :style="{ height: `${rows.getTotalSize()}px` }">
+        <div class="window" role="presentation" :style="{ height: `${rows.getTotalSize()}px` }">
           <div
             v-for="{ person, cells, index, top } in shown"
             :key="person.id"
@@ -230,7 +230,7 @@ const choices = (values: readonly string[] | undefined) =>
         <span
           ><strong>{{ chosen.person.name }}</strong
           ><template v-if="chosen.column">, {{ chosen.column.title }}: {{ cellWords(chosen.cell) }}</template
-          ><span v-else class="quiet"> {{ chosen.person.team }}, {{ chosen.person.site }}</span></span
+          ><span v-else class="quiet">{{ ` ${chosen.person.team}, ${chosen.person.site}` }}</span></span
         >
         <span class="row">
           <RouterLink v-slot="{ navigate, href }" :to="`/people/${chosen.person.id}`" custom
@@ -267,14 +267,15 @@ const choices = (values: readonly string[] | undefined) =>
   min-height: 320px;
   position: relative;
   contain: strict;
+  overflow-anchor: none;
 }
 .line {
   display: grid;
 }
-.body {
+.window {
   position: relative;
 }
-.body .line {
+.window .line {
   position: absolute;
   top: 0;
   left: 0;
@@ -368,7 +369,8 @@ const choices = (values: readonly string[] | undefined) =>
   .filters {
     grid-template-columns: 1fr 1fr;
   }
-  .search {
+  .filters > :first-child,
+  .filters > :last-child {
     grid-column: 1 / -1;
   }
   .frame {

@@ -11,6 +11,7 @@ import { useSession } from '../device/session';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import { useClasses } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
+import { pages } from '../parts/pages';
 import { day } from '../parts/words';
 import { useChangePerson, usePerson } from './queries';
 import RecordEvent from './RecordEvent.vue';
@@ -36,7 +37,6 @@ async function setActive(active: boolean) {
     problem.value = error;
   }
 }
-const pages = (size: number) => ({ pageSize: size, hideOnSinglePage: true, simple: true });
 </script>
 
 <template>
@@ -107,7 +107,7 @@ const pages = (size: number) => ({ pageSize: size, hideOnSinglePage: true, simpl
             <List
               class="sheet"
               :data-source="data.history"
-              :pagination="pages(12)"
+              :pagination="pages(data.history, 12)"
               :locale="{ emptyText: 'No events yet.' }"
             >
               <template #renderItem="{ item }">
@@ -139,7 +139,7 @@ const pages = (size: number) => ({ pageSize: size, hideOnSinglePage: true, simpl
             <List
               class="sheet"
               :data-source="data.forecast"
-              :pagination="pages(8)"
+              :pagination="pages(data.forecast, 8)"
               :locale="{ emptyText: 'No change ahead.' }"
             >
               <template #renderItem="{ item }">
@@ -155,7 +155,7 @@ const pages = (size: number) => ({ pageSize: size, hideOnSinglePage: true, simpl
             <List
               class="sheet"
               :data-source="data.evaluations"
-              :pagination="pages(8)"
+              :pagination="pages(data.evaluations, 8)"
               :locale="{ emptyText: 'None made here.' }"
             >
               <template #renderItem="{ item }">

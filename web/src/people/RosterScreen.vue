@@ -16,7 +16,8 @@ import StateBox from '../parts/StateBox.vue';
 import { day } from '../parts/words';
 import AddPerson from './AddPerson.vue';
 import { useRoster, type RosterAsked, type RosterRow } from './queries';
-import { gravestOf, shareLeft, soonestEnd } from './standingsOf';
+import { shareLeft } from '../parts/standing';
+import { gravestOf, soonestEnd } from './standingsOf';
 
 /** The roster: who is on it, how they stand, ordered and narrowed by the server. */
 const PAGE = 25;
@@ -226,6 +227,8 @@ const standings = GRAVEST_FIRST.map((value) => ({ value, label: STATUS_WORDS[val
   gap: 0.6rem;
 }
 .arcs {
+  height: auto;
+  min-height: 34px;
   display: inline-flex;
   align-items: center;
   gap: 0.2rem;

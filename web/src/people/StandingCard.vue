@@ -3,7 +3,7 @@ import type { RouteAnswer } from '@rounds/contract/route';
 import type { peopleRoutes } from '@rounds/contract/people';
 import { STATUS_WORDS } from '@rounds/core/certification';
 import TimeArc from '../drawing/TimeArc.vue';
-import { shareLeft } from './standingsOf';
+import { shareLeft } from '../parts/standing';
 
 /** How a person stands in a class: may they operate, until when, why, and what comes next. */
 defineProps<{

@@ -2,20 +2,7 @@ import { GRAVEST_FIRST, type StandingStatus } from '@rounds/core/certification';
 
 interface Held {
   classId: string;
-  standing: {
-    status: StandingStatus;
-    until: string | null;
-    daysLeft: number | null;
-    lengthDays: number | null;
-  };
-}
-
-/** What is left of a certificate as a share of its length, for its arc; null where nothing runs. */
-export function shareLeft({
-  daysLeft,
-  lengthDays,
-}: Pick<Held['standing'], 'daysLeft' | 'lengthDays'>): number | null {
-  return daysLeft !== null && lengthDays ? daysLeft / lengthDays : null;
+  standing: { status: StandingStatus; until: string | null };
 }
 
 /** The standing of a person that needs somebody first, where one does; null where all is well. */

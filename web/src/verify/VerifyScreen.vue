@@ -1,22 +1,29 @@
 <script setup lang="ts">
-import { routes } from '@rounds/contract';
-import { useQuery } from '@pinia/colada';
+import { certificationRoutes } from '@rounds/contract/certification';
+import { computed } from 'vue';
 import { useRoute } from 'vue-router';
+import { useRouteQuery } from '../device/query';
 import StateBox from '../parts/StateBox.vue';
-import { call } from '../device/api';
 import { day } from '../parts/words';
 
 /** What a scanned card answers: valid or not valid today, and nothing about the person. */
 const token = String(useRoute().params['token']);
-const { data, error, isPending, refetch } = useQuery({
-  key: ['verify', token],
-  query: () => call(routes.verify, { params: { token } }),
+const check = useRouteQuery(certificationRoutes.verify, () => ({ params: { token } }));
+const data = computed(() => check.data.value);
+const heading = computed(() => {
+  if (data.value?.valid) return 'Valid today';
+  return data.value?.known ? 'Not valid today' : 'No such card';
 });
 </script>
 
 <template>
   <main class="check">
-    <StateBox :loading="isPending" :error="error" what="this card" @retry="refetch()">
+    <StateBox
+      :loading="!data"
+      :error="data ? undefined : check.error.value"
+      what="this card"
+      @retry="check.refetch()"
+    >
       <div v-if="data" class="answer" role="status">
         <svg viewBox="0 0 120 120" width="180" height="180" aria-hidden="true">
           <circle
@@ -44,7 +51,7 @@ const { data, error, isPending, refetch } = useQuery({
             <path d="M40 60h40" stroke="var(--crimson)" stroke-width="12" />
           </template>
         </svg>
-        <h1>{{ data.valid ? 'Valid today' : data.known ? 'Not valid today' : 'No such card' }}</h1>
+        <h1>{{ heading }}</h1>
         <p>{{ day(data.on) }}</p>
         <p class="quiet">
           {{

@@ -38,7 +38,13 @@ import { schemaAt, valuesOf, yamlPlace, type SchemaNode } from './yamlContext';
  * A YAML editor that knows the pack schema: keys and values are offered while typing, errors stand at their
  * lines.
  */
-const props = defineProps<{ modelValue: string; errors: readonly PackError[]; label: string }>();
+const props = defineProps<{
+  modelValue: string;
+  errors: readonly PackError[];
+  label: string;
+  /** The line to begin at. */
+  line?: number | null;
+}>();
 const emit = defineEmits<{ 'update:modelValue': [text: string] }>();
 const host = ref<HTMLElement | null>(null);
 const schema = packJsonSchema() as SchemaNode;
@@ -176,6 +182,7 @@ onMounted(() => {
     }),
   });
   showErrors();
+  if (props.line) goTo(props.line);
 });
 onBeforeUnmount(() => view?.destroy());
 watch(

@@ -1,7 +1,14 @@
 <script setup lang="ts">
+import { pointsTo } from '@rounds/core/catalogue';
+import { Button, Checkbox, FormItem } from 'ant-design-vue';
 import { computed, inject, ref, useId } from 'vue';
 import { parse, stringify } from 'yaml';
-import { POINTABLE } from './pointable';
+import ChoiceField from '../../parts/ChoiceField.vue';
+import SeveralField from '../../parts/SeveralField.vue';
+import { EDITED, fieldName, needChoices, rowChoices, unitOf } from './fields';
+import OriginField from './OriginField.vue';
+import SettledInput from './SettledInput.vue';
+import StepsField from './StepsField.vue';
 import type { SchemaNode } from './yamlContext';
 
 /** A form made from a schema: every field of a row, with what it means, whatever its kind. */
@@ -9,68 +16,122 @@ const props = defineProps<{
   schema: SchemaNode;
   modelValue: unknown;
   name: string;
+  /** The field this one stands in. */
+  within?: string;
+  /** The unit of the measure it belongs to. */
+  measure?: string | undefined;
   needed?: boolean;
   top?: boolean;
 }>();
 const emit = defineEmits<{ 'update:modelValue': [value: unknown] }>();
 
-const WORDS: Readonly<Record<string, string>> = {
-  honestSeconds: 'Honest seconds',
-  alsoAt: 'Also at stations',
-  whenNote: 'Conditions in words',
-  spurFrom: 'Hangs from station',
-  afterNote: 'Prerequisite that is no step',
-  ifFails: 'If it fails',
-  do: 'What to do',
-};
-const label = computed(
-  () => WORDS[props.name] ?? props.name.replace(/([A-Z])/g, ' $1').replace(/^./, (c) => c.toUpperCase()),
-);
+const label = computed(() => fieldName(props.name));
 const items = computed(() => (typeof props.schema.items === 'object' ? props.schema.items : null));
-const kind = computed(() => {
-  const { schema } = props;
+const edited = inject(EDITED, ref(undefined));
+const list = computed(() => pointsTo(props.name, props.within ?? ''));
+const isText = (node: SchemaNode | null) => node?.type === 'string' && !node.enum;
+
+type Kind =
+  | 'origin'
+  | 'needs'
+  | 'steps'
+  | 'reference'
+  | 'references'
+  | 'choice'
+  | 'switch'
+  | 'number'
+  | 'text'
+  | 'line'
+  | 'several'
+  | 'lines'
+  | 'rows'
+  | 'point'
+  | 'record'
+  | 'raw';
+/** What a field of text is: a reference by name, a long text or a line. */
+function textKind(schema: SchemaNode): Kind {
+  if (schema.enum) return 'choice';
+  if (list.value) return 'reference';
+  return (schema.maxLength ?? 0) > 200 ? 'text' : 'line';
+}
+function listKind(schema: SchemaNode): Kind {
+  if (schema.prefixItems?.length === 2 && schema.prefixItems.every((each) => each.type === 'number'))
+    return 'point';
+  if (props.name === 'needs') return 'needs';
+  if (list.value === 'steps') return 'steps';
+  if (items.value?.enum) return 'several';
+  if (list.value && isText(items.value)) return 'references';
+  if (items.value?.type === 'string') return 'lines';
+  return items.value?.properties ? 'rows' : 'raw';
+}
+const kind = computed<Kind>(() => {
+  const { schema, name } = props;
+  if (name === 'origin') return 'origin';
   if (schema.enum) return 'choice';
   if (schema.type === 'boolean') return 'switch';
   if (schema.type === 'number' || schema.type === 'integer') return 'number';
-  if (schema.type === 'string') return (schema.maxLength ?? 0) > 200 ? 'text' : 'line';
-  if (schema.type === 'array' && items.value?.enum) return 'several';
-  if (schema.type === 'array' && items.value?.type === 'string') return 'lines';
-  if (schema.type === 'array' && items.value?.properties) return 'rows';
-  if (schema.type === 'object' && schema.properties) return 'record';
-  return 'raw';
+  if (schema.type === 'string') return textKind(schema);
+  if (schema.type === 'array') return listKind(schema);
+  return schema.type === 'object' && schema.properties ? 'record' : 'raw';
 });
 const record = computed(() => (props.modelValue ?? {}) as Record<string, unknown>);
 const rows = computed(() => (props.modelValue as Record<string, unknown>[] | undefined) ?? []);
 const chosen = computed(() => (props.modelValue as string[] | undefined) ?? []);
+const pair = computed(() => (props.modelValue as (number | undefined)[] | undefined) ?? []);
+const ownMeasure = computed(() => {
+  const unit = record.value['unit'];
+  return typeof unit === 'string' ? unit : props.measure;
+});
+const unit = computed(() => {
+  if (kind.value === 'point') return props.name === 'range' ? unitOf('range', props.measure) : 'm';
+  return unitOf(props.name, props.measure);
+});
+const choices = computed(() => {
+  if (kind.value === 'choice')
+    return props.schema.enum!.map((each) => ({ value: String(each), label: String(each) }));
+  if (kind.value === 'needs') return needChoices(edited.value);
+  return list.value ? rowChoices(edited.value, list.value) : [];
+});
 const problem = ref('');
-const listId = useId();
-/** Ids that a field such as `station` may point to. */
-const pointable = inject(POINTABLE, null);
-const ids = computed(() => pointable?.value[props.name] ?? []);
+const id = useId();
 
 const clean = (value: unknown) =>
-  value === '' || (Array.isArray(value) && value.length === 0 && !props.needed) ? undefined : value;
+  value === '' || value === null || (Array.isArray(value) && value.length === 0 && !props.needed)
+    ? undefined
+    : value;
 const set = (value: unknown) => emit('update:modelValue', clean(value));
-const setField = (field: string, value: unknown) => {
+function setField(field: string, value: unknown) {
   const next = { ...record.value, [field]: value };
   if (value === undefined) delete next[field];
-  emit('update:modelValue', !props.needed && !props.top && Object.keys(next).length === 0 ? undefined : next);
-};
+  const empty = !props.needed && !props.top && Object.keys(next).length === 0;
+  emit('update:modelValue', empty ? undefined : next);
+}
 const setRow = (index: number, value: unknown) =>
   emit(
     'update:modelValue',
     rows.value.map((each, i) => (i === index ? value : each)),
   );
-const text = (event: Event) => (event.target as HTMLInputElement).value;
-function raw(event: Event) {
+function setHalf(index: number, value: unknown) {
+  const next = [pair.value[0], pair.value[1]];
+  next[index] = typeof value === 'number' ? value : undefined;
+  if (next.every((each) => each === undefined)) set(undefined);
+  else emit('update:modelValue', [next[0] ?? 0, next[1] ?? 0]);
+}
+const lines = (text: string) =>
+  text
+    .split('\n')
+    .map((each) => each.trim())
+    .filter(Boolean);
+function raw(text: string) {
   try {
     problem.value = '';
-    const given = text(event).trim();
+    const given = text.trim();
     set(given === '' ? undefined : parse(given));
   } catch (error) {
     problem.value = error instanceof Error ? error.message.split('\n')[0]! : String(error);
   }
 }
+const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(props.modelValue).trim()));
 </script>
 
 <template>
@@ -81,6 +142,8 @@ function raw(event: Event) {
       :key="field"
       :schema="each"
       :name="String(field)"
+      :within="name"
+      :measure="ownMeasure"
       :needed="schema.required?.includes(String(field)) ?? false"
       :model-value="record[field]"
       @update:model-value="setField(String(field), $event)"
@@ -92,114 +155,123 @@ function raw(event: Event) {
       <SchemaForm
         :schema="items!"
         :name="`${name} ${i + 1}`"
+        :within="name"
+        :measure="measure"
         needed
         top
         :model-value="each"
         @update:model-value="setRow(i, $event)"
       />
-      <button type="button" class="link" @click="set(rows.filter((_, k) => k !== i))">
-        Remove {{ label.toLowerCase() }} {{ i + 1 }}
-      </button>
+      <Button type="link" danger @click="set(rows.filter((_, k) => k !== i))"
+        >Remove {{ label.toLowerCase() }} {{ i + 1 }}</Button
+      >
     </div>
-    <button type="button" class="link" @click="emit('update:modelValue', [...rows, {}])">
-      Add to {{ label.toLowerCase() }}
-    </button>
-  </fieldset>
-  <fieldset v-else-if="kind === 'several'" class="several">
-    <legend>{{ label }}{{ needed ? '' : ' (may be empty)' }}</legend>
-    <label v-for="value in items!.enum" :key="value" class="tick"
-      ><input
-        type="checkbox"
-        :checked="chosen.includes(String(value))"
-        @change="
-          set(
-            chosen.includes(String(value))
-              ? chosen.filter((each) => each !== value)
-              : [...chosen, String(value)],
-          )
-        "
-      />
-      {{ value }}</label
+    <Button type="link" @click="emit('update:modelValue', [...rows, {}])"
+      >Add to {{ label.toLowerCase() }}</Button
     >
   </fieldset>
-  <label v-else-if="kind === 'switch'" class="tick"
-    ><input
-      type="checkbox"
-      :checked="modelValue === true"
-      @change="set(($event.target as HTMLInputElement).checked)"
-    />
-    {{ label }}</label
+  <OriginField
+    v-else-if="kind === 'origin'"
+    :label="label"
+    :model-value="modelValue"
+    @update:model-value="set"
+  />
+  <StepsField
+    v-else-if="kind === 'steps'"
+    :label="label"
+    :steps="choices"
+    :model-value="modelValue"
+    @update:model-value="set"
+  />
+  <Checkbox
+    v-else-if="kind === 'switch'"
+    :checked="modelValue === true"
+    class="tick"
+    @change="set($event.target.checked)"
+    >{{ label }}</Checkbox
   >
-  <label v-else class="field"
-    ><span
-      >{{ label }}{{ needed ? '' : ' (may be empty)' }}
-      <span v-if="schema.description" class="quiet small hint">{{ schema.description }}</span></span
+  <FormItem
+    v-else
+    :html-for="id"
+    :validate-status="problem ? 'error' : ''"
+    :help="problem || undefined"
+    class="one"
+  >
+    <template #label
+      >{{ label }}<span v-if="!needed" class="quiet may">may stay empty</span
+      ><span v-if="schema.description" class="quiet small may">{{ schema.description }}</span></template
     >
-    <select
-      v-if="kind === 'choice'"
-      class="plain"
-      :value="modelValue ?? ''"
-      @change="set(text($event) || undefined)"
-    >
-      <option value="" :disabled="needed">{{ needed ? 'choose' : 'nothing' }}</option>
-      <option v-for="value in schema.enum" :key="value" :value="value">{{ value }}</option>
-    </select>
-    <input
-      v-else-if="kind === 'number'"
-      class="plain"
-      type="number"
-      step="any"
-      :value="modelValue as number"
-      @change="set(text($event) === '' ? undefined : Number(text($event)))"
+    <ChoiceField
+      v-if="kind === 'choice' || kind === 'reference'"
+      :id="id"
+      :value="typeof modelValue === 'string' || typeof modelValue === 'number' ? String(modelValue) : ''"
+      :label="label"
+      :options="choices"
+      :clearable="!needed"
+      @update:value="set"
     />
-    <template v-else-if="kind === 'line'"
-      ><input
-        class="plain"
-        type="text"
-        :value="modelValue as string"
-        :list="ids.length ? listId : undefined"
-        @change="set(text($event))"
-      /><datalist v-if="ids.length" :id="listId">
-        <option v-for="each in ids" :key="each.id" :value="each.id">{{ each.name }}</option>
-      </datalist></template
-    >
-    <textarea
-      v-else-if="kind === 'text'"
-      class="plain"
-      rows="2"
-      :value="modelValue as string"
-      @change="set(text($event).trim())"
-    ></textarea>
-    <textarea
+    <SeveralField
+      v-else-if="kind === 'several' || kind === 'references' || kind === 'needs'"
+      :id="id"
+      :value="chosen"
+      :label="label"
+      :options="
+        kind === 'several'
+          ? items!.enum!.map((each) => ({ value: String(each), label: String(each) }))
+          : choices
+      "
+      placeholder="none"
+      :free="kind === 'needs' || name === 'holds'"
+      whole
+      @update:value="set"
+    />
+    <span v-else-if="kind === 'point'" class="row pair">
+      <SettledInput
+        :id="id"
+        kind="number"
+        :value="pair[0]"
+        :unit="unit"
+        :label="`${label}, first`"
+        @settle="setHalf(0, $event)"
+      />
+      <SettledInput
+        kind="number"
+        :value="pair[1]"
+        :unit="unit"
+        :label="`${label}, second`"
+        @settle="setHalf(1, $event)"
+      />
+    </span>
+    <SettledInput
+      v-else-if="kind === 'number' || kind === 'line' || kind === 'text'"
+      :id="id"
+      :kind="kind"
+      :value="modelValue as string | number | undefined"
+      :unit="unit"
+      @settle="set"
+    />
+    <SettledInput
       v-else-if="kind === 'lines'"
-      class="plain"
-      rows="2"
+      :id="id"
+      kind="text"
       :value="chosen.join('\n')"
       placeholder="one on a line"
-      @change="
-        set(
-          text($event)
-            .split('\n')
-            .map((each) => each.trim())
-            .filter(Boolean),
-        )
-      "
-    ></textarea>
-    <textarea
+      @settle="set(lines(String($event ?? '')))"
+    />
+    <SettledInput
       v-else
-      class="plain raw"
-      rows="2"
-      :value="modelValue === undefined ? '' : stringify(modelValue).trim()"
+      :id="id"
+      kind="text"
+      class="raw"
+      :value="asYaml"
       placeholder="as YAML"
-      @change="raw"
-    ></textarea>
-    <span v-if="problem" class="small wrong" role="alert">{{ problem }}</span>
-  </label>
+      @settle="raw(String($event ?? ''))"
+    />
+  </FormItem>
 </template>
 
 <style scoped>
-.record,
-.several {
+.record {
   border: 1px solid var(--line);
   border-radius: 3px;
   padding: 0.5rem 0.75rem 0.7rem;
@@ -212,11 +284,6 @@ function raw(event: Event) {
   border: 0;
   padding: 0;
 }
-.several {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.3rem 1rem;
-}
 legend {
   font-weight: 700;
   font-size: 0.95rem;
@@ -226,25 +293,17 @@ legend {
   border-left: 3px solid var(--line);
   padding-left: 0.75rem;
 }
-.tick {
-  display: inline-flex;
-  align-items: center;
-  gap: 0.45rem;
-  min-height: 40px;
+.one {
+  margin-bottom: 0.3rem;
 }
-.tick input {
-  width: 22px;
-  height: 22px;
-  accent-color: var(--petrol);
-}
-.hint {
+.may {
   font-weight: 400;
-  margin-left: 0.4rem;
+  margin-left: 0.5rem;
+}
+.pair {
+  flex-wrap: nowrap;
 }
 .raw {
   font-family: ui-monospace, 'DejaVu Sans Mono', monospace;
-}
-.wrong {
-  color: var(--crimson);
 }
 </style>

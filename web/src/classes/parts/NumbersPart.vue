@@ -1,38 +1,36 @@
 <script setup lang="ts">
-import { originWords, valueWords } from '@rounds/core/catalogue';
-import type { EffectivePack } from '@rounds/core/catalogue';
+import { originWords, valueWords, type EffectivePack, type Quantity } from '@rounds/core/catalogue';
+import DataTable, { type Column } from '../../parts/DataTable.vue';
 
 /** Numbers with where they come from, and worked arithmetic. */
 defineProps<{ pack: EffectivePack; byChoice: ReadonlyMap<string, string> }>();
+const columns: Column<Quantity>[] = [
+  { key: 'name', title: 'Number', fixed: true, sorts: (a, b) => a.name.localeCompare(b.name) },
+  { key: 'value', title: 'Value', fixed: true },
+  { key: 'meaning', title: 'Meaning', text: (n) => n.meaning },
+  { key: 'origin', title: 'Where it comes from', text: (n) => originWords(n.origin) },
+];
 </script>
 
 <template>
   <div class="stack">
-    <div class="sheet scrolls" tabindex="0" role="region" aria-label="List of numbers">
-      <table class="rows">
-        <thead>
-          <tr>
-            <th>Number</th>
-            <th>Value</th>
-            <th>Meaning</th>
-            <th>Where it comes from</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="n in pack.numbers" :id="`row-${n.id}`" :key="n.id">
-            <td>
-              <strong>{{ n.name }}</strong>
-            </td>
-            <td>
-              {{ valueWords(n) }}
-              <div v-if="byChoice.has(n.id)" class="by-choice">site choice: {{ byChoice.get(n.id) }}</div>
-            </td>
-            <td>{{ n.meaning }}</td>
-            <td>{{ originWords(n.origin) }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+    <DataTable
+      class="prose"
+      name="List of numbers"
+      :rows="pack.numbers"
+      :columns="columns"
+      :row-key="(n) => n.id"
+      :anchor="(n) => `row-${n.id}`"
+      :page-size="500"
+    >
+      <template #name="{ row: n }"
+        ><strong>{{ n.name }}</strong></template
+      >
+      <template #value="{ row: n }">
+        {{ valueWords(n) }}
+        <div v-if="byChoice.has(n.id)" class="by-choice">site choice: {{ byChoice.get(n.id) }}</div>
+      </template>
+    </DataTable>
     <section v-for="w in pack.workings" :id="`row-${w.id}`" :key="w.id" class="sheet pad">
       <h2>{{ w.title }}</h2>
       <p>{{ w.says }}</p>

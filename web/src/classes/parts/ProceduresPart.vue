@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { startsOrStops, type EffectivePack, type Step, originWords } from '@rounds/core/catalogue';
-import { computed } from 'vue';
+import { RightOutlined } from '@ant-design/icons-vue';
+import { Switch } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import DataTable, { type Column } from '../../parts/DataTable.vue';
 
 /**
  * Procedures with their true order: either starting and stopping, or everything else with what is
@@ -32,10 +35,32 @@ function after(step: Step, procedure: string): string {
     .map((each) => (typeof each === 'string' ? name(each) : each.anyOf.map(name).join(' or ')))
     .join(', ');
 }
+type Sheet = EffectivePack['tables'][number];
+interface Line {
+  at: string;
+  cells: readonly unknown[];
+}
+const rowsOf = (table: Sheet): Line[] => table.rows.map((cells, at) => ({ at: String(at), cells }));
+const columnsOf = (table: Sheet): Column<Line>[] =>
+  table.columns.map((title, j) => ({ key: String(j), title, text: (row) => String(row.cells[j] ?? '') }));
+/** What else is to say of a step is there on demand, of one or of all. */
+const everything = ref(false);
+const open = ref<ReadonlySet<string>>(new Set());
+const isOpen = (id: string) => everything.value || open.value.has(id);
+function toggle(id: string) {
+  const next = new Set(open.value);
+  if (!next.delete(id)) next.add(id);
+  open.value = next;
+}
 </script>
 
 <template>
   <div class="stack">
+    <div class="row">
+      <Switch id="everything" v-model:checked="everything" /><label for="everything"
+        >Order, conditions and sources of every step</label
+      >
+    </div>
     <div class="columns">
       <section v-for="p in shown" :id="`row-${p.id}`" :key="p.id" class="sheet pad">
         <h2>{{ p.title }}</h2>
@@ -47,17 +72,36 @@ function after(step: Step, procedure: string): string {
             :class="{ critical: s.critical, free: s.after.length === 0 }"
           >
             <span class="n" aria-hidden="true">{{ i + 1 }}</span>
-            <strong>{{ s.do }}</strong><span v-if="s.timing" class="timing">{{ s.timing.says }}</span>
+            <button
+              class="step"
+              type="button"
+              :aria-expanded="isOpen(s.id)"
+              :aria-controls="`more-${s.id}`"
+              @click="toggle(s.id)"
+            >
+              <strong>{{ s.do }}</strong><span v-if="s.timing" class="timing">{{ s.timing.says }}</span>
+              <span v-if="s.critical" class="mark">critical</span>
+              <RightOutlined class="turn" :rotate="isOpen(s.id) ? 90 : 0" aria-hidden="true" />
+            </button>
             <span v-if="byChoice.has(s.id)" class="by-choice">site choice: {{ byChoice.get(s.id) }}</span>
-            <div class="small">
-              {{ s.why }}<template v-if="s.ifFails">. <strong>If not:</strong> {{ s.ifFails }}</template>
-            </div>
-            <div class="quiet small">
-              {{ s.id }}, {{ s.after.length ? `after ${after(s, p.id)}` : 'any time'
-              }}<template v-if="s.afterNote">, {{ s.afterNote }}</template
-              ><template v-if="s.holds.length">; holds: {{ s.holds.join(', ') }}</template
-              >{{ s.critical ? '; critical' : '' }}. {{ originWords(s.origin) }}.
-            </div>
+            <div v-if="s.why" class="quiet small">{{ s.why }}</div>
+            <dl v-if="isOpen(s.id)" :id="`more-${s.id}`" class="more small">
+              <template v-if="s.ifFails">
+                <dt>If not</dt>
+                <dd>{{ s.ifFails }}</dd>
+              </template>
+              <dt>Order</dt>
+              <dd>
+                {{ s.after.length ? `after ${after(s, p.id)}` : 'any time'
+                }}{{ s.afterNote ? `, ${s.afterNote}` : '' }}
+              </dd>
+              <template v-if="s.holds.length">
+                <dt>Meanwhile</dt>
+                <dd>{{ s.holds.join(', ') }}</dd>
+              </template>
+              <dt>From</dt>
+              <dd>{{ originWords(s.origin) }} ({{ s.id }})</dd>
+            </dl>
           </li>
         </ol>
         <p v-for="n in p.notes" :key="n" class="quiet small">{{ n }}</p>
@@ -82,18 +126,13 @@ function after(step: Step, procedure: string): string {
       </section>
       <section v-for="t in pack.tables" :key="t.id" class="sheet pad scrolls">
         <h2>{{ t.title }}</h2>
-        <table class="rows">
-          <thead>
-            <tr>
-              <th v-for="c in t.columns" :key="c">{{ c }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="(r, i) in t.rows" :key="i">
-              <td v-for="(cell, j) in r" :key="j">{{ cell }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <DataTable
+          :name="t.title"
+          :rows="rowsOf(t)"
+          :columns="columnsOf(t)"
+          :row-key="(row) => row.at"
+          :page-size="200"
+        />
         <p class="quiet small">{{ originWords(t.origin) }}</p>
       </section>
     </template>
@@ -136,6 +175,37 @@ function after(step: Step, procedure: string): string {
 .rail li.critical .n {
   background: var(--petrol);
   color: var(--on-petrol);
+}
+.step {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  padding: 0.2rem 0;
+  min-height: 36px;
+  text-align: left;
+  cursor: pointer;
+}
+.turn {
+  font-size: 0.75rem;
+  margin-left: 0.5rem;
+  color: var(--quiet);
+}
+.mark {
+  margin-left: 0.6rem;
+  font-size: 0.82rem;
+  font-weight: 700;
+}
+.more {
+  display: grid;
+  grid-template-columns: 6rem 1fr;
+  gap: 0.1rem 0.7rem;
+  border-left: 2px solid var(--line);
+  padding-left: 0.7rem;
+  margin: 0.2rem 0;
+}
+.more dt {
+  color: var(--quiet);
 }
 .timing {
   margin-left: 0.6rem;

@@ -2,6 +2,7 @@
 import { originWords } from '@rounds/core/catalogue';
 import type { Checkpoint, EffectivePack } from '@rounds/core/catalogue';
 import { honestSeconds } from '@rounds/core/round';
+import { Button, Popover } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import GradeDisc from '../../drawing/GradeDisc.vue';
 import PlanRing from '../../drawing/PlanRing.vue';
@@ -46,7 +47,7 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
       <p class="quiet caption">{{ pack.plan.note }}</p>
     </div>
     <div class="stack">
-      <p v-if="station"><button class="link" @click="station = null">Show all stations</button></p>
+      <p v-if="station"><Button type="link" @click="station = null">Show all stations</Button></p>
       <section v-for="each in shown" :id="`row-${each.id}`" :key="each.id" class="sheet pad">
         <h2>
           {{ each.name }} <span class="quiet">{{ each.looks }}</span>
@@ -75,8 +76,14 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
               >{{ originWords(check.origin) }}.
             </div>
             <div v-if="faultsOf(check).length" class="row discs">
-              <span v-for="f in faultsOf(check)" :key="f.id" :title="f.cues.map((c) => c.shows).join('; ')"
-                ><GradeDisc :grade="f.grade" :size="17" /> {{ f.cues[0]!.shows }}</span
+              <Popover
+                v-for="f in faultsOf(check)"
+                :key="f.id"
+                :trigger="['click', 'hover']"
+                :content="f.cues.map((c) => `${c.method}: ${c.shows}`).join('; ')"
+                ><Button type="text" class="fault"
+                  ><GradeDisc :grade="f.grade" :size="17" /> {{ f.cues[0]!.shows }}</Button
+                ></Popover
               >
             </div>
           </li>
@@ -112,9 +119,20 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
 .checks li:first-child {
   border-top: 0;
 }
+.fault {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.4rem;
+  height: auto;
+  min-height: 32px;
+  padding: 0 0.3rem;
+  white-space: normal;
+  text-align: left;
+  font-weight: 400;
+}
 .discs {
   font-size: 0.88rem;
-  gap: 0.3rem 1rem;
+  gap: 0 0.6rem;
   margin-top: 0.3rem;
 }
 @media (max-width: 900px) {

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { originWords } from '@rounds/core/catalogue';
-import { routes, type SchoolChoice } from '@rounds/contract';
+import type { SchoolChoice } from '@rounds/contract/classes';
 import type { EffectivePack, School } from '@rounds/core/catalogue';
-import { Button } from 'ant-design-vue';
+import { Button, Collapse, CollapsePanel, Form, Textarea } from 'ant-design-vue';
 import { reactive, ref } from 'vue';
-import { call, explain } from '../../device/api';
 import { useSession } from '../../device/session';
+import FieldItem from '../../parts/FieldItem.vue';
+import ProblemAlert from '../../parts/ProblemAlert.vue';
 import { moment } from '../../parts/words';
+import { useChooseSchool } from '../queries';
 
 /**
  * Points on which practitioners differ: what holds at the site, the alternatives, and who chose when and
@@ -24,8 +26,8 @@ const emit = defineEmits<{
 }>();
 const session = useSession();
 const open = reactive({ school: '', option: '', reason: '' });
-const busy = ref(false);
-const problem = ref<{ title: string; detail: string } | null>(null);
+const chooseSchool = useChooseSchool();
+const problem = ref<unknown>(null);
 
 const lastOf = (school: string) => props.log.filter((each) => each.schoolId === school).at(-1);
 const historyOf = (school: string) =>
@@ -50,27 +52,22 @@ function start(school: School, option: string) {
   problem.value = null;
 }
 async function sign() {
-  busy.value = true;
   problem.value = null;
   try {
-    emit(
-      'chosen',
-      await call(routes.chooseSchool, {
-        params: { id: props.pack.id },
-        body: {
-          site: props.site,
-          schoolId: open.school,
-          optionId: open.option,
-          reason: open.reason,
-          instead: props.choices[open.school] ?? null,
-        },
-      }),
-    );
+    const answer = await chooseSchool.mutateAsync({
+      params: { id: props.pack.id },
+      body: {
+        site: props.site,
+        schoolId: open.school,
+        optionId: open.option,
+        reason: open.reason,
+        instead: props.choices[open.school] ?? null,
+      },
+    });
+    emit('chosen', answer);
     open.school = '';
   } catch (error) {
-    problem.value = explain(error);
-  } finally {
-    busy.value = false;
+    problem.value = error;
   }
 }
 </script>
@@ -111,40 +108,35 @@ async function sign() {
           >
         </li>
       </ul>
-      <form v-if="open.school === s.id" class="sign stack" @submit.prevent="sign">
-        <label class="field"
-          >Why {{ site }} takes "{{ optionSays(s, open.option) }}"
-          <textarea
-            v-model="open.reason"
-            class="plain"
-            rows="2"
-            maxlength="500"
-            required
-            minlength="3"
-          ></textarea>
-        </label>
-        <div v-if="problem" class="sheet pad problem" role="alert">
-          <strong>{{ problem.title }}.</strong> {{ problem.detail }}
-        </div>
+      <Form v-if="open.school === s.id" layout="vertical" class="sign" @submit.prevent="sign">
+        <FieldItem v-slot="{ id }" :label="`Why ${site} takes &quot;${optionSays(s, open.option)}&quot;`"
+          ><Textarea :id="id" v-model:value="open.reason" :rows="2" :maxlength="500"
+        /></FieldItem>
+        <ProblemAlert :problem="problem" />
         <div class="row">
-          <Button type="primary" html-type="submit" :loading="busy" :disabled="open.reason.trim().length < 3"
+          <Button
+            type="primary"
+            html-type="submit"
+            :loading="chooseSchool.isLoading.value"
+            :disabled="open.reason.trim().length < 3"
             >Sign as {{ session.account?.name }}</Button
           >
           <Button @click="open.school = ''">Leave as it is</Button>
         </div>
-      </form>
+      </Form>
       <p v-if="lastOf(s.id)" class="small">
         Chosen for {{ lastOf(s.id)!.site }} on {{ moment(lastOf(s.id)!.at) }}, signed {{ lastOf(s.id)!.by }}:
         {{ lastOf(s.id)!.reason }}
       </p>
-      <details v-if="historyOf(s.id).length" class="small">
-        <summary>Earlier choices</summary>
-        <ul class="bullets">
-          <li v-for="h in historyOf(s.id)" :key="h.at">
-            {{ moment(h.at) }}, {{ h.by }}: {{ optionSays(s, h.optionId) }}. {{ h.reason }}
-          </li>
-        </ul>
-      </details>
+      <Collapse v-if="historyOf(s.id).length" ghost>
+        <CollapsePanel key="earlier" header="Earlier choices">
+          <ul class="bullets">
+            <li v-for="h in historyOf(s.id)" :key="h.at">
+              {{ moment(h.at) }}, {{ h.by }}: {{ optionSays(s, h.optionId) }}. {{ h.reason }}
+            </li>
+          </ul>
+        </CollapsePanel>
+      </Collapse>
     </section>
   </div>
 </template>

@@ -26,9 +26,7 @@ const total = computed(() =>
           <li v-for="c in s.criteria" :id="`row-${c.id}`" :key="c.id" class="row spread">
             <span class="grow"
               >{{ c.says }} <span v-if="c.link" class="quiet small">filled by the round</span></span
-            ><span class="weight" :title="`${Math.round((100 * c.weight) / total)} % of the sheet`"
-              >weight {{ c.weight }}</span
-            >
+            ><span class="weight">weight {{ c.weight }}, {{ Math.round((100 * c.weight) / total) }} %</span>
           </li>
         </ul>
       </section>

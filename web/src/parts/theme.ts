@@ -4,6 +4,8 @@ import { computed, watch } from 'vue';
 import { antTheme, applyPalette, type ThemeName } from './tokens';
 
 /** Lights to work in, by name. */
+export type { ThemeName };
+
 export const THEMES: readonly { id: ThemeName; name: string; says: string }[] = [
   { id: 'paper', name: 'Paper', says: 'the office' },
   { id: 'night', name: 'Night', says: 'the cab in the dark' },

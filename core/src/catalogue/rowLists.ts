@@ -1,0 +1,103 @@
+/**
+ * The lists of rows that a class is edited by, each with its place in the pack; `*` stands for every
+ * procedure or section. They work on drafts too, which may lack anything.
+ */
+export const ROW_LISTS = [
+  { id: 'checkpoints', name: 'Checks', place: ['checkpoints'] },
+  { id: 'faults', name: 'Faults', place: ['faults'] },
+  { id: 'steps', name: 'Steps', place: ['procedures', '*', 'steps'] },
+  { id: 'procedures', name: 'Procedures', place: ['procedures'] },
+  { id: 'stations', name: 'Stations', place: ['plan', 'stations'] },
+  { id: 'numbers', name: 'Numbers', place: ['numbers'] },
+  { id: 'criteria', name: 'Criteria', place: ['sheet', 'sections', '*', 'criteria'] },
+  { id: 'criticalErrors', name: 'Critical errors', place: ['sheet', 'criticalErrors'] },
+  { id: 'forbidden', name: 'Forbidden', place: ['forbidden'] },
+  { id: 'schools', name: 'Schools', place: ['schools'] },
+  { id: 'cautions', name: 'Cautions', place: ['cautions'] },
+  { id: 'features', name: 'Switches', place: ['features'] },
+  { id: 'variants', name: 'Power variants', place: ['variants'] },
+  { id: 'conditions', name: 'Conditions', place: ['conditions'] },
+  { id: 'failures', name: 'Simulated failures', place: ['machine', 'failures'] },
+  { id: 'certification', name: 'Certification notes', place: ['certification'] },
+  { id: 'mistakes', name: 'Common mistakes', place: ['mistakes'] },
+] as const;
+export type RowListId = (typeof ROW_LISTS)[number]['id'];
+
+/** A row of a list: where it is in the pack, its id, what it is called, and what it stands under. */
+export interface ListedRow {
+  path: (string | number)[];
+  id: string;
+  title: string;
+  where: string;
+}
+
+type Row = Record<string, unknown>;
+/** Fields that name a row, the first that is there counts. */
+const TITLES = ['title', 'part', 'name', 'do', 'says', 'question', 'point', 'rule', 'failure'] as const;
+
+function titleOf(row: Row): string {
+  const [cue] = Array.isArray(row['cues']) ? (row['cues'] as { shows?: unknown }[]) : [];
+  const named = TITLES.map((field) => row[field]).find((value) => value !== undefined);
+  return String(named ?? cue?.shows ?? row['id'] ?? '');
+}
+
+const asRows = (node: unknown) =>
+  Array.isArray(node) ? (node as unknown[]).map((each) => (each ?? {}) as Row) : [];
+
+function gather(
+  node: unknown,
+  place: readonly string[],
+  path: (string | number)[],
+  where: string,
+): ListedRow[] {
+  const [head, ...rest] = place;
+  if (head === undefined)
+    return asRows(node).map((row, i) => ({
+      path: [...path, i],
+      id: String(row['id'] ?? ''),
+      title: titleOf(row),
+      where,
+    }));
+  if (head === '*')
+    return asRows(node).flatMap((each, i) =>
+      gather(each[rest[0]!], rest.slice(1), [...path, i, rest[0]!], String(each['title'] ?? '')),
+    );
+  return gather((node as Row | null | undefined)?.[head], rest, [...path, head], where);
+}
+
+/** The rows of a list in a pack or a draft of one. */
+export function listedRows(pack: unknown, list: RowListId): ListedRow[] {
+  return gather(pack, ROW_LISTS.find((each) => each.id === list)!.place, [], '');
+}
+
+/** The list and row that an id belongs to; null where no list has it. */
+export function findListedRow(pack: unknown, id: string): { list: RowListId; row: ListedRow } | null {
+  for (const { id: list } of ROW_LISTS) {
+    const row = listedRows(pack, list).find((each) => each.id === id);
+    if (row) return { list, row };
+  }
+  return null;
+}
+
+/**
+ * Which rows a field of a row points to, by the field's name and the one it stands in: a reference is chosen
+ * from those rows and never typed. Null for a field that points to none.
+ */
+export function pointsTo(field: string, within: string): RowListId | null {
+  const key = `${within}.${field}`;
+  return BY_PLACE[key] ?? BY_FIELD[field] ?? null;
+}
+const BY_FIELD: Readonly<Record<string, RowListId>> = {
+  station: 'stations',
+  spurFrom: 'stations',
+  alsoAt: 'stations',
+  stations: 'stations',
+  checkpoint: 'checkpoints',
+  checkpoints: 'checkpoints',
+  after: 'steps',
+  since: 'steps',
+  when: 'conditions',
+  holds: 'conditions',
+  procedures: 'procedures',
+};
+const BY_PLACE: Readonly<Record<string, RowListId>> = { 'count.feature': 'features' };

@@ -1,0 +1,25 @@
+import { assessRoutes } from '@rounds/contract/assess';
+import { machineRoutes } from '@rounds/contract/machines';
+import { peopleRoutes } from '@rounds/contract/people';
+import type { RouteAnswer, RouteCall } from '@rounds/contract/route';
+import { useRouteMutation, useRouteQuery } from '../device/query';
+
+export type EvaluationsAsked = NonNullable<RouteCall<typeof assessRoutes.evaluations>['query']>;
+
+/** A page of evaluations in the order asked for. */
+export const useEvaluations = (asked: () => EvaluationsAsked) =>
+  useRouteQuery(assessRoutes.evaluations, () => ({ query: asked() }));
+
+export type Candidate = RouteAnswer<typeof peopleRoutes.people>['rows'][number]['person'];
+
+/** People to evaluate whose name or payroll number holds some words; the first by name for none. */
+export const useCandidates = (words: () => string) =>
+  useRouteQuery(peopleRoutes.people, () => ({ query: { search: words(), limit: 20 } }));
+
+/** The person that a link names; asks nothing for ''. */
+export const useCandidate = (id: () => string) =>
+  useRouteQuery(peopleRoutes.person, () => (id() === '' ? null : { params: { id: id() } }));
+
+export const useAddUnit = () => useRouteMutation(machineRoutes.addUnit, ['units', 'classes']);
+export const useCreateEvaluation = () =>
+  useRouteMutation(assessRoutes.createEvaluation, ['evaluations', 'today']);

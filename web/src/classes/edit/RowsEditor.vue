@@ -1,0 +1,230 @@
+<script setup lang="ts">
+import { PlusOutlined } from '@ant-design/icons-vue';
+import {
+  findListedRow,
+  listedRows,
+  packJsonSchema,
+  ROW_LISTS,
+  type Pack,
+  type PackError,
+  type RowListId,
+} from '@rounds/core/catalogue';
+import { Button, Form, Input } from 'ant-design-vue';
+import { computed, nextTick, provide, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import type { Document } from 'yaml';
+import { askFirst } from '../../parts/askFirst';
+import ChoiceField from '../../parts/ChoiceField.vue';
+import { EDITED } from './fields';
+import SchemaForm from './SchemaForm.vue';
+import { schemaAt, type SchemaNode } from './yamlContext';
+
+/** The rows of a class as forms. They change the YAML document itself, so comments and order stay. */
+const props = defineProps<{ value: Pack; errors: readonly PackError[] }>();
+const emit = defineEmits<{ write: [change: (doc: Document) => void] }>();
+const schema = packJsonSchema() as SchemaNode;
+const route = useRoute();
+provide(
+  EDITED,
+  computed(() => props.value),
+);
+
+const list = ref<RowListId>('checkpoints');
+const search = ref('');
+const chosen = ref('');
+const key = (path: readonly (string | number)[]) => path.join('/');
+const rows = computed(() => listedRows(props.value, list.value));
+const shown = computed(() =>
+  rows.value.filter((each) =>
+    `${each.id} ${each.title} ${each.where}`.toLowerCase().includes(search.value.toLowerCase()),
+  ),
+);
+const row = computed(() => rows.value.find((each) => key(each.path) === chosen.value) ?? null);
+const at = (path: readonly (string | number)[]) =>
+  path.reduce<unknown>((node, step) => (node as Record<string | number, unknown>)[step], props.value);
+const rowValue = computed(() => (row.value ? at(row.value.path) : undefined));
+const rowSchema = computed(() => {
+  if (!row.value) return null;
+  return withoutSteps(
+    schemaAt(
+      schema,
+      row.value.path.map((each) => (typeof each === 'number' ? 0 : each)),
+    ),
+  );
+});
+/** Steps have their own list, so a procedure's form leaves them out. */
+function withoutSteps(node: SchemaNode | null): SchemaNode | null {
+  if (!node?.properties?.['steps']) return node;
+  const { steps: _steps, ...properties } = node.properties;
+  return { ...node, properties };
+}
+const errorsOf = (path: readonly (string | number)[]) =>
+  props.errors.filter((each) => `${each.path}/`.startsWith(`${key(path)}/`));
+
+function choose(id: RowListId) {
+  list.value = id;
+  chosen.value = '';
+}
+// A link may name the row to edit.
+watch(
+  () => route.query['row'],
+  (wanted) => {
+    if (typeof wanted !== 'string') return;
+    const found = findListedRow(props.value, wanted);
+    if (!found) return;
+    list.value = found.list;
+    chosen.value = key(found.row.path);
+  },
+  { immediate: true },
+);
+
+// The row that a link names is where it can be seen.
+watch(
+  chosen,
+  () =>
+    void nextTick(() =>
+      document.querySelector('.list [aria-pressed="true"]')?.scrollIntoView({ block: 'nearest' }),
+    ),
+  { immediate: true, flush: 'post' },
+);
+
+function setRow(given: unknown) {
+  const { path } = row.value!;
+  const whole =
+    list.value === 'procedures'
+      ? { ...(given as object), steps: (rowValue.value as { steps: unknown }).steps }
+      : given;
+  emit('write', (doc) => doc.setIn(path, doc.createNode(whole)));
+}
+function addRow() {
+  const model = row.value ?? rows.value.at(-1);
+  if (!model) return;
+  const copy = JSON.parse(JSON.stringify(at(model.path))) as Record<string, unknown>;
+  const taken = new Set(rows.value.map((each) => each.id));
+  let n = 2;
+  while (taken.has(`${model.id}-${n}`)) n += 1;
+  copy['id'] = `${model.id}-${n}`;
+  const parent = model.path.slice(0, -1);
+  const { length } = at(parent) as unknown[];
+  emit('write', (doc) => doc.addIn(parent, doc.createNode(copy)));
+  void nextTick(() => (chosen.value = key([...parent, length])));
+}
+function removeRow() {
+  const { path, title } = row.value!;
+  askFirst(
+    {
+      title: `Remove "${title}" from the draft?`,
+      content: 'What is in use stays as it is until the draft is published.',
+      act: 'Remove',
+      stay: 'Keep it',
+      grave: true,
+    },
+    () => {
+      chosen.value = '';
+      emit('write', (doc) => doc.deleteIn(path));
+    },
+  );
+}
+</script>
+
+<template>
+  <div class="two">
+    <div class="stack">
+      <div class="finding">
+        <ChoiceField
+          :value="list"
+          label="Rows"
+          :searchable="true"
+          :options="ROW_LISTS.map((each) => ({ value: each.id, label: each.name }))"
+          @update:value="choose($event as RowListId)"
+        />
+        <Input v-model:value="search" type="search" allow-clear placeholder="Find" aria-label="Find" />
+      </div>
+      <ul class="sheet list" aria-label="Rows">
+        <li v-for="each in shown" :key="key(each.path)">
+          <button :aria-pressed="chosen === key(each.path)" @click="chosen = key(each.path)">
+            <strong>{{ each.title }}</strong>
+            <span class="quiet small">{{ [each.id, each.where].filter(Boolean).join(', ') }}</span>
+            <span v-if="errorsOf(each.path).length" class="stopped">{{ errorsOf(each.path).length }}</span>
+          </button>
+        </li>
+      </ul>
+      <Button @click="addRow"
+        ><template #icon><PlusOutlined /></template>Add a row{{ row ? ' like the chosen one' : '' }}</Button
+      >
+    </div>
+    <Form
+      v-if="row && rowSchema"
+      layout="vertical"
+      class="sheet pad stack"
+      :aria-label="`Row ${row.id}`"
+      @submit.prevent
+    >
+      <div class="row spread">
+        <h2>{{ row.title }}</h2>
+        <Button danger @click="removeRow">Remove</Button>
+      </div>
+      <p v-for="(e, i) in errorsOf(row.path)" :key="i" class="wrong" role="alert">{{ e.message }}</p>
+      <SchemaForm
+        :key="chosen"
+        :schema="rowSchema"
+        :name="row.id"
+        :model-value="rowValue"
+        needed
+        top
+        @update:model-value="setRow"
+      />
+    </Form>
+    <p v-else class="sheet pad quiet">Choose a row to change it.</p>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(300px, 34%) 1fr;
+  gap: 1rem;
+  align-items: start;
+}
+.finding {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.5rem;
+}
+.list {
+  max-height: 60vh;
+  overflow-y: auto;
+}
+.list button {
+  font: inherit;
+  color: var(--ink);
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+  width: 100%;
+  padding: 0.5rem 0.8rem;
+  min-height: 48px;
+  cursor: pointer;
+}
+.list strong,
+.list .small {
+  display: block;
+}
+.list button[aria-pressed='true'] {
+  background: var(--raised);
+  box-shadow: inset 4px 0 0 var(--petrol);
+}
+.wrong {
+  color: var(--crimson);
+  font-weight: 700;
+}
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .list {
+    max-height: 34vh;
+  }
+}
+</style>

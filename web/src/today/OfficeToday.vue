@@ -1,0 +1,179 @@
+<script setup lang="ts">
+import type { RouteAnswer } from '@rounds/contract/route';
+import type { todayRoutes } from '@rounds/contract/today';
+import { STATUS_WORDS, type StandingStatus } from '@rounds/core/certification';
+import { OUTCOME_WORDS, PHASE_WORDS, type Outcome } from '@rounds/core/evaluation';
+import { Button, List, ListItem } from 'ant-design-vue';
+import { computed } from 'vue';
+import { useSession } from '../device/session';
+import TimeArc from '../drawing/TimeArc.vue';
+import { shareLeft } from '../parts/standing';
+import { pages } from '../parts/pages';
+import { day } from '../parts/words';
+import { dayHeading } from './dayHeading';
+import PlantedAlarm from './PlantedAlarm.vue';
+
+/** A trainer's or supervisor's morning: what is dangerous, who is stood down, lapsed or due, what is open. */
+const props = defineProps<{ data: RouteAnswer<typeof todayRoutes.today> }>();
+const session = useSession();
+const trains = session.is('trainer', 'administrator');
+
+const GROUPS: readonly { title: string; hint: string; statuses: readonly StandingStatus[] }[] = [
+  { title: 'Suspended', hint: 'stood down until evaluated again or reinstated', statuses: ['suspended'] },
+  { title: 'Lapsed', hint: 'the certificate has run out', statuses: ['lapsed', 'in-grace'] },
+  { title: 'Due', hint: 'runs out within the lead time', statuses: ['due'] },
+];
+const groups = computed(() =>
+  GROUPS.map((group) => ({
+    ...group,
+    rows: props.data.attention.filter((each) => group.statuses.includes(each.standing.status)),
+  })).filter((group) => group.rows.length > 0),
+);
+const TALLY = ['valid', 'due', 'lapsed', 'suspended', 'in-training'] as const;
+const SHARES: Partial<Record<StandingStatus, number>> = { valid: 0.85, due: 0.12 };
+</script>
+
+<template>
+  <div class="stack">
+    <div class="row spread">
+      <h1>{{ dayHeading(data.today) }}</h1>
+      <RouterLink v-if="trains" v-slot="{ navigate, href }" to="/assess/new" custom
+        ><Button type="primary" :href="href" @click="navigate">Prepare an evaluation</Button></RouterLink
+      >
+    </div>
+    <PlantedAlarm :planted="data.planted" />
+    <ul class="tally" aria-label="Certificates by standing">
+      <li v-for="status in TALLY" :key="status">
+        <RouterLink :to="{ path: '/people', query: { status } }">
+          <TimeArc :status="status" :share="SHARES[status] ?? null" :size="34" />
+          <span>{{ STATUS_WORDS[status] }}</span><strong>{{ data.counts[status] ?? 0 }}</strong>
+        </RouterLink>
+      </li>
+    </ul>
+
+    <div class="columns">
+      <section class="stack" aria-label="People who need attention">
+        <p v-if="data.attention.length === 0" class="sheet pad">Nobody is due, lapsed or suspended.</p>
+        <p v-else-if="data.attentionTotal > data.attention.length" class="sheet pad">
+          The gravest {{ data.attention.length }} of {{ data.attentionTotal }} are shown.
+          <RouterLink :to="{ path: '/people', query: { sort: 'standing' } }">The roster</RouterLink> has them
+          all.
+        </p>
+        <div v-for="group in groups" :key="group.title">
+          <h2>
+            {{ group.title }} <span class="quiet">{{ group.rows.length }}, {{ group.hint }}</span>
+          </h2>
+          <List class="sheet" :data-source="group.rows" :pagination="pages(group.rows, 10)" size="small">
+            <template #renderItem="{ item }">
+              <ListItem>
+                <TimeArc :status="item.standing.status" :share="shareLeft(item.standing)" :size="30" />
+                <div class="grow">
+                  <RouterLink :to="`/people/${item.personId}`"
+                    ><strong>{{ item.personName }}</strong></RouterLink
+                  >
+                  <span class="quiet"> {{ item.classTitle }}, {{ item.team }}</span>
+                  <div>{{ item.standing.sentence }}</div>
+                </div>
+              </ListItem>
+            </template>
+          </List>
+        </div>
+      </section>
+
+      <div class="stack">
+        <section aria-label="Unfinished evaluations">
+          <h2>Unfinished evaluations</h2>
+          <List
+            class="sheet"
+            size="small"
+            :data-source="data.open"
+            :pagination="pages(data.open, 6)"
+            :locale="{ emptyText: trains ? 'None. Prepare one when somebody is due.' : 'None.' }"
+          >
+            <template #renderItem="{ item }">
+              <ListItem>
+                <div class="grow">
+                  <RouterLink :to="`/assess/${item.id}`"
+                    ><strong>{{ item.personName }}</strong></RouterLink
+                  >
+                  on {{ item.unitName }}
+                  <div class="quiet">
+                    {{ PHASE_WORDS[item.phase as keyof typeof PHASE_WORDS] }}, {{ item.trainerName }},
+                    {{ day(item.createdAt) }}
+                  </div>
+                </div>
+              </ListItem>
+            </template>
+          </List>
+        </section>
+        <section aria-label="Lately decided">
+          <h2>Lately decided</h2>
+          <List
+            class="sheet"
+            size="small"
+            :data-source="data.recent"
+            :pagination="pages(data.recent, 8)"
+            :locale="{ emptyText: 'Nothing decided yet.' }"
+          >
+            <template #renderItem="{ item }">
+              <ListItem>
+                <div class="grow">
+                  <RouterLink :to="`/assess/${item.id}`"
+                    ><strong>{{ item.personName }}</strong></RouterLink
+                  >
+                  {{ item.classTitle.toLowerCase() }}
+                  <div class="quiet">
+                    {{ OUTCOME_WORDS[item.outcome as Outcome] }}{{ item.overridden ? ' (overridden)' : '' }},
+                    {{ day(item.createdAt) }}
+                  </div>
+                </div>
+                <strong class="number">{{ item.score === null ? '' : `${item.score} %` }}</strong>
+              </ListItem>
+            </template>
+          </List>
+        </section>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.tally {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 1.4rem;
+}
+.tally a {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 44px;
+  color: var(--ink);
+  text-decoration: none;
+  border-bottom: 3px solid transparent;
+}
+.tally a:hover {
+  border-bottom-color: var(--petrol);
+}
+.tally strong {
+  font-size: 1.75rem;
+  line-height: 1;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr);
+  gap: 1.5rem;
+}
+h2 {
+  margin-bottom: 0.4rem;
+}
+h2 .quiet {
+  font-weight: 400;
+  font-size: 0.95rem;
+}
+@media (max-width: 900px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
