@@ -3,22 +3,74 @@ import vue from 'eslint-plugin-vue';
 import tseslint from 'typescript-eslint';
 
 /** Imports run one way: core <- contract <- server and web; demo over core; e2e and tools may use everything. */
-const elements = ['core', 'contract', 'server', 'web', 'demo', 'e2e', 'tools'].map((type) => ({
-  type,
-  pattern: type,
-}));
 const allowed = {
   core: ['core'],
   contract: ['core', 'contract'],
   server: ['core', 'contract', 'server', 'demo', 'tools'],
   web: ['core', 'contract', 'web'],
   demo: ['core', 'demo'],
-  tools: ['core', 'contract', 'server', 'demo', 'tools'],
+  tools: ['core', 'contract', 'server', 'demo', 'tools', 'web'],
   e2e: ['core', 'contract', 'server', 'demo', 'tools', 'e2e'],
 };
+
+/**
+ * Areas of the browser and of the server are fenced too: what an area may use beside itself. An area of the
+ * browser uses what all share, never another area; one of the server may build on those named here.
+ */
+const webShared = ['device', 'parts', 'drawing', 'testing'];
+const webAreas = {
+  drawing: [],
+  device: ['testing'],
+  parts: ['device', 'drawing', 'testing'],
+  testing: ['device', 'parts'],
+  app: webShared,
+  today: webShared,
+  people: webShared,
+  classes: webShared,
+  assess: webShared,
+  settings: webShared,
+  verify: webShared,
+};
+const serverShared = ['http', 'data', 'jobs', 'print'];
+const serverAreas = {
+  http: ['accounts', 'data'],
+  data: ['http', 'jobs', 'accounts'],
+  print: [],
+  // The registry of heavy work names the work of every area.
+  jobs: ['http', 'data', 'print', 'accounts', 'people', 'classes', 'assess'],
+  accounts: serverShared,
+  classes: [...serverShared, 'accounts', 'certification'],
+  certification: [...serverShared, 'accounts', 'classes'],
+  machines: [...serverShared, 'accounts', 'classes'],
+  assess: [...serverShared, 'accounts', 'certification', 'classes'],
+  today: [...serverShared, 'accounts', 'certification', 'assess'],
+  people: [...serverShared, 'accounts', 'certification', 'assess'],
+};
+const areasOf = (side, areas) =>
+  Object.keys(areas).map((area) => ({ type: `${side}/${area}`, pattern: `${side}/src/${area}` }));
+const sides = { web: webAreas, server: serverAreas };
+/** What an area may use: itself, its named neighbours, and the packages its side may use. */
+const areaPolicies = Object.entries(sides).flatMap(([side, areas]) =>
+  Object.entries(areas).map(([area, may]) => ({
+    from: `${side}/${area}`,
+    to: [area, ...may].map((each) => `${side}/${each}`).concat(allowed[side].filter((each) => each !== side)),
+  })),
+);
+/** What stands above the areas (the frame, the entry, tests over the whole) may use all of them. */
+const everyArea = (side) => Object.keys(sides[side]).map((area) => `${side}/${area}`);
+const topPolicies = Object.entries(allowed).map(([from, to]) => ({
+  from,
+  to: to.flatMap((each) => (each in sides ? [each, ...everyArea(each)] : [each])),
+}));
+const appPolicy = { from: 'web/app', to: everyArea('web') };
+const elements = [
+  ...areasOf('web', webAreas),
+  ...areasOf('server', serverAreas),
+  ...Object.keys(allowed).map((type) => ({ type, pattern: type })),
+];
 const packages = {
-  core: ['@rounds/core'],
-  contract: ['@rounds/contract', '@rounds/contract/openapi'],
+  core: ['@rounds/core', '@rounds/core/*'],
+  contract: ['@rounds/contract', '@rounds/contract/*'],
   server: ['@rounds/server'],
   demo: ['@rounds/demo'],
 };
@@ -57,10 +109,12 @@ export default tseslint.config(
         'error',
         {
           default: 'disallow',
-          policies: Object.entries(allowed).map(([from, to]) => ({
-            from: { element: { type: from } },
-            allow: { to: { element: { type: to } } },
-          })),
+          policies: [...areaPolicies, ...topPolicies, appPolicy].flatMap(({ from, to }) =>
+            to.map((each) => ({
+              from: { element: { type: from } },
+              allow: { to: { element: { type: each } } },
+            })),
+          ),
         },
       ],
       '@typescript-eslint/consistent-type-imports': 'error',

@@ -1,3 +1,4 @@
+import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vitest/config';
 
 /** Tests of the embedded database's own directory; a PostgreSQL server has its own ways. */
@@ -11,8 +12,19 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['{core,contract,demo,packs,tools,web}/**/*.test.ts'],
+          include: ['{core,contract,demo,packs,tools}/**/*.test.ts'],
           exclude: ['**/node_modules/**', '**/dist/**'],
+          testTimeout: 60_000,
+        },
+      },
+      {
+        plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } })],
+        test: {
+          name: 'web',
+          include: ['web/**/*.test.ts'],
+          exclude: ['**/node_modules/**', '**/dist/**'],
+          environment: 'happy-dom',
+          setupFiles: ['web/src/testing/setup.ts'],
           testTimeout: 60_000,
         },
       },

@@ -1,8 +1,8 @@
-import { axeFindings } from './axe';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openBrowser } from '../tools/browser';
 import { startDemo } from '../tools/demoServer';
-import { VIEWS, signIn } from '../tools/views';
+import { signIn, VIEWS } from '../tools/views';
+import { axeFindings } from './axe';
 
 /**
  * Every screen at three sizes, in light and dark: axe-core finds nothing, nothing scrolls sideways, no

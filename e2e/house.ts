@@ -1,7 +1,7 @@
-import { expect } from 'vitest';
 import type { BrowserContext, Page } from 'playwright-core';
-import { openBrowser } from '../tools/browser';
+import { expect } from 'vitest';
 import { DEMO_PASSWORD } from '../server/src/index';
+import { openBrowser } from '../tools/browser';
 
 /** Signs in by the form, as a person does. */
 export async function signIn(page: Page, address: string, login: string): Promise<void> {

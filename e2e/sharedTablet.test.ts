@@ -1,5 +1,5 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startDemo } from '../tools/demoServer';
 import { browser, prepareWithoutPlants, signIn } from './house';
 

@@ -5,9 +5,9 @@ import { join } from 'node:path';
 import { addMonths } from '@rounds/core/calendar';
 import type { EffectivePack } from '@rounds/core/catalogue';
 import { longDate } from '@rounds/core/certification';
-import { appraise, foldEvaluation, type EvaluationEvent } from '@rounds/core/evaluation';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { appraise, type EvaluationEvent, foldEvaluation } from '@rounds/core/evaluation';
 import type { Locator, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startDemo } from '../tools/demoServer';
 import { browser, chooseMachine, signIn } from './house';
 

@@ -3,23 +3,23 @@
  * server when asked. Nothing here passes or fails.
  */
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { parse as parseYaml } from 'yaml';
 import { addDays, addMonths } from '@rounds/core/calendar';
-import { compose, libraryRows, LibrarySearch, readPack, type Pack } from '@rounds/core/catalogue';
-import { DEFAULT_RULES, standing, type CertificationEvent } from '@rounds/core/certification';
+import { compose, libraryRows, LibrarySearch, type Pack, readPack } from '@rounds/core/catalogue';
+import { type CertificationEvent, DEFAULT_RULES, standing } from '@rounds/core/certification';
 import { appraise, foldEvaluation, proposePlants, seededRandom } from '@rounds/core/evaluation';
 import { analyseRound } from '@rounds/core/round';
+import { sql } from 'drizzle-orm';
+import { parse as parseYaml } from 'yaml';
 import { seededIds, simulateEvaluation } from '../demo/src/index';
 import { projectStandings, standingsToday, tables } from '../server/src/index';
-import { sql } from 'drizzle-orm';
 import { benchServer } from './benchServer';
 import { openBrowser } from './browser';
 import { packsOfCheckout, startDemo } from './demoServer';
-import { ensureDebianPackages, ensureBuilt } from './setup.mjs';
+import { ensureBuilt, ensureDebianPackages } from './setup.mjs';
 import { signIn } from './views';
 
 const root = join(import.meta.dirname, '..');

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, type BrowserContext, type BrowserContextOptions } from 'playwright-core';
+import { type BrowserContext, type BrowserContextOptions, chromium } from 'playwright-core';
 
 /** Opens Debian's headless Chromium with an empty profile; `close` ends it and removes the profile. */
 export async function openBrowser(

@@ -1,17 +1,17 @@
-import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { localDate } from '@rounds/core/calendar';
-import { readPack, type Pack } from '@rounds/core/catalogue';
+import { type Pack, readPack } from '@rounds/core/catalogue';
 import { demoOrganisation } from '../demo/src/index';
 import {
   application,
+  type House,
   listen,
   openHouse,
   openStore,
   publishPack,
   seedDemo,
-  type House,
 } from '../server/src/index';
 
 const root = join(import.meta.dirname, '..');

@@ -1,8 +1,8 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { routes, type RouteAnswer } from '@rounds/contract';
+import { type RouteAnswer, routes } from '@rounds/contract';
 import { seededRandom } from '@rounds/core/evaluation';
 import { v7 as uuidv7 } from 'uuid';
 import { checkDump } from '../server/src/data/backup';

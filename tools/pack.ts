@@ -5,12 +5,12 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import {
   coverage,
+  type Coverage,
   formatPackYaml,
+  type Pack,
   packDifferences,
   packJsonSchema,
   readPack,
-  type Coverage,
-  type Pack,
 } from '@rounds/core/catalogue';
 
 const USAGE = `usage: npm run -s pack -- check FILE...       validate packs: file, line and rule of each error

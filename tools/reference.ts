@@ -3,7 +3,7 @@
  * failed` (and skipped, when a kind is not built).
  */
 import { readFileSync } from 'node:fs';
-import { runReferenceCase, type ReferenceCase } from '@rounds/core/reference';
+import { type ReferenceCase, runReferenceCase } from '@rounds/core/reference';
 
 const files = process.argv.slice(2);
 if (files.length === 0) {

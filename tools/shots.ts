@@ -6,11 +6,11 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { openBrowser } from './browser';
 import { outlineDrawing } from '@rounds/core/drawing';
+import { openBrowser } from './browser';
 import { packsOfCheckout, startDemo } from './demoServer';
-import { ensureDebianPackages, ensureBuilt } from './setup.mjs';
-import { VIEWS, signIn } from './views';
+import { ensureBuilt, ensureDebianPackages } from './setup.mjs';
+import { signIn, VIEWS } from './views';
 
 const { values } = parseArgs({
   options: {

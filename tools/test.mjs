@@ -1,5 +1,5 @@
 /**
- * `npm test`: installs what is missing, then lint, types, unit tests, server tests on PGlite and on
+ * `npm test`: installs what is missing, then lint, types, unit and component tests, server tests on PGlite and on
  * PostgreSQL, and browser tests. The last line is `N passed, N failed`.
  */
 import { spawnSync } from 'node:child_process';
@@ -57,6 +57,7 @@ step('class packs', process.execPath, [
     .map((name) => `packs/${name}`),
 ]);
 tests('unit tests', 'unit');
+tests('component tests', 'web');
 ensureBuilt();
 try {
   ensureDebianPackages();

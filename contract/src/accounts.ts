@@ -1,17 +1,17 @@
 import { z } from 'zod';
 import {
-  everyone,
   administrators,
-  uuid,
-  plainDate,
+  byId,
+  cursor,
+  done,
+  everyone,
   instant,
   line,
-  byId,
-  done,
   login,
-  secret,
   password,
-  cursor,
+  plainDate,
+  secret,
+  uuid,
 } from './fields';
 import { ROLES, route } from './route';
 

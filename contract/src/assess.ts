@@ -1,6 +1,6 @@
-import { PHASES, evaluationEventBody, DECIDED, deviceEvent, reasonWords } from '@rounds/core/evaluation';
+import { DECIDED, deviceEvent, evaluationEventBody, PHASES, reasonWords } from '@rounds/core/evaluation';
 import { z } from 'zod';
-import { trainers, readers, uuid, line, byId, login, secret, cursor, listOrder } from './fields';
+import { byId, cursor, line, listOrder, login, readers, secret, trainers, uuid } from './fields';
 import { route } from './route';
 
 /** Practical evaluations: events, signatures, reports. */
@@ -36,7 +36,7 @@ export const storedEvent = z.object({
   receivedAt: z.string(),
 });
 
-/** A fault that is still in a machine. `personName` is null for those who may not see whose evaluation it is. */
+/** A fault still in a machine. `personName` is null for who may not see whose evaluation it is. */
 export const plantedNow = z.object({
   evaluationId: uuid,
   classTitle: z.string(),
@@ -50,7 +50,9 @@ export const plantedNow = z.object({
 
 export type PlantedNow = z.infer<typeof plantedNow>;
 
-/** An evaluation opened: the composed class as it was, its events, and who holds it. The pack is an EffectivePack of the core. */
+/**
+ * An evaluation opened: the composed class as it was (an EffectivePack of the core), events, who holds it.
+ */
 export const evaluationSchema = z.object({
   summary: evaluationSummary,
   pack: z.unknown(),

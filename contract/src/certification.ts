@@ -1,12 +1,12 @@
 import { plainDateText } from '@rounds/core/calendar';
 import {
-  GIVEN_CERTIFICATES,
-  STANDING_STATUSES,
   certificationEventBody,
+  GIVEN_CERTIFICATES,
   ruleSetSchema,
+  STANDING_STATUSES,
 } from '@rounds/core/certification';
 import { z } from 'zod';
-import { everyone, office, administrators, uuid, plainDate, line, byId, done, cursor } from './fields';
+import { administrators, byId, cursor, done, everyone, line, office, plainDate, uuid } from './fields';
 import { route } from './route';
 
 /** Standing, dated facts of certification, and the rules. */

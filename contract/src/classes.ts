@@ -1,7 +1,7 @@
 import { MAX_PACK_LENGTH } from '@rounds/core/catalogue';
 import { ruleSetSchema } from '@rounds/core/certification';
 import { z } from 'zod';
-import { everyone, trainers, office, administrators, uuid, MAX_COUNT, line, done } from './fields';
+import { administrators, done, everyone, line, MAX_COUNT, office, trainers, uuid } from './fields';
 import { unitSchema } from './machines';
 import { route } from './route';
 
@@ -72,7 +72,7 @@ export const packRevisionSchema = z.object({
 
 export type PackRevision = z.infer<typeof packRevisionSchema>;
 
-/** A draft of a class as YAML, with what is wrong in it. `version` guards against overwriting another's save. */
+/** A draft as YAML, with what is wrong in it. `version` guards against overwriting another's save. */
 export const draftSchema = z.object({
   source: z.string(),
   version: z.number(),

@@ -1,6 +1,6 @@
 import { isWellFormed } from '@rounds/core/text';
 import { z } from 'zod';
-import { ROLES, type Role } from './route';
+import { type Role, ROLES } from './route';
 
 /** Fields, role groups and answers that several areas share. */
 

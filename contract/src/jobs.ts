@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { everyone, byId, done } from './fields';
+import { byId, done, everyone } from './fields';
 import { route } from './route';
 
 /** Heavy work: how far it is, and ending it. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { everyone, trainers, uuid, line } from './fields';
+import { everyone, line, trainers, uuid } from './fields';
 import { route } from './route';
 
 /** Machines of the yard. */

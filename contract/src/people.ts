@@ -3,7 +3,7 @@ import { STANDING_STATUSES } from '@rounds/core/certification';
 import { z } from 'zod';
 import { evaluationSummary } from './assess';
 import { standingSchema } from './certification';
-import { trainers, office, readers, uuid, plainDate, line, byId, cursor, listOrder } from './fields';
+import { byId, cursor, line, listOrder, office, plainDate, readers, trainers, uuid } from './fields';
 import { route } from './route';
 
 /** The roster and its import. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { openApiDocument } from './openapi';
 import { personInput, routes, type RouteSpec } from './index';
+import { openApiDocument } from './openapi';
 
 const all = Object.entries<RouteSpec>(routes);
 

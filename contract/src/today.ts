@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { evaluationSummary, plantedNow } from './assess';
 import { standingSchema } from './certification';
-import { everyone, uuid, plainDate } from './fields';
+import { everyone, plainDate, uuid } from './fields';
 import { route } from './route';
 
 /** What needs attention this morning. */

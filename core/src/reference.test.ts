@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { runReferenceCase, type ReferenceCase } from './reference';
+import { type ReferenceCase, runReferenceCase } from './reference';
 
 const folder = new URL('../reference/', import.meta.url);
 

@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { readPack, type Pack } from './catalogue';
+import { type Pack, readPack } from './catalogue';
 
 const PACKS = new URL('../../packs/', import.meta.url);
 

@@ -1,6 +1,6 @@
-import { readFileSync, readdirSync } from 'node:fs';
-import { compose, readPack, type Pack } from '@rounds/core/catalogue';
-import { standing, DEFAULT_RULES, type CertificationEvent } from '@rounds/core/certification';
+import { readdirSync, readFileSync } from 'node:fs';
+import { compose, type Pack, readPack } from '@rounds/core/catalogue';
+import { type CertificationEvent, DEFAULT_RULES, standing } from '@rounds/core/certification';
 import { appraise, foldEvaluation, stillPlanted } from '@rounds/core/evaluation';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { demoOrganisation, type DemoOrganisation } from './index';

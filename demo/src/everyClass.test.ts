@@ -1,7 +1,7 @@
 import { compose } from '@rounds/core/catalogue';
 import { appraise, foldEvaluation, proposePlants, seededRandom } from '@rounds/core/evaluation';
-import { shippedClasses, shippedPack } from '../../core/src/testing';
 import { describe, expect, it } from 'vitest';
+import { shippedClasses, shippedPack } from '../../core/src/testing';
 import { simulateEvaluation } from './index';
 
 /** Every class can be taught and assessed from end to end, whatever powers the machine. */

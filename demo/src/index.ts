@@ -1,23 +1,23 @@
 import { addDays, addMonths, type PlainDate } from '@rounds/core/calendar';
 import {
   compose,
-  GRADES,
-  severity,
   type Composition,
   type EffectivePack,
+  GRADES,
   type Pack,
+  severity,
 } from '@rounds/core/catalogue';
 import type { CertificationEventBody } from '@rounds/core/certification';
 import {
   appraise,
+  type EvaluationEvent,
+  type EvaluationEventBody,
   foldEvaluation,
   proposePlants,
   seededRandom,
-  type EvaluationEvent,
-  type EvaluationEventBody,
 } from '@rounds/core/evaluation';
 import { honestSeconds, walkingLine } from '@rounds/core/round';
-import { CLASSES, SCHOOL_CHOICES, FITTERS, OPERATORS, SUPERVISORS, TEAMS, TRAINERS } from './names';
+import { CLASSES, FITTERS, OPERATORS, SCHOOL_CHOICES, SUPERVISORS, TEAMS, TRAINERS } from './names';
 
 /** A seed so that every demo is the same organisation, dated relative to the day it is made. */
 export const DEMO_SEED = 20_260;

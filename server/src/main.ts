@@ -1,21 +1,21 @@
-import { existsSync, readFileSync, readdirSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { localDate } from '@rounds/core/calendar';
-import { readPack, type Pack } from '@rounds/core/catalogue';
+import { type Pack, readPack } from '@rounds/core/catalogue';
 import { demoOrganisation } from '@rounds/demo';
 import { count } from 'drizzle-orm';
 import { pino } from 'pino';
-import { publishPack } from './classes/packs';
+import { DEMO_PASSWORD } from './accounts/routes';
+import { application } from './application';
 import { standingsToday } from './certification/standings';
-import { application } from './http/application';
-import { causeOf } from './http/binder';
+import { publishPack } from './classes/packs';
 import { openHouse, readSetting } from './data/context';
 import { openStore } from './data/database';
 import { account, packRevision } from './data/schema';
-import { seedDemo } from './data/seedDemo';
+import { causeOf } from './http/binder';
 import { listen } from './http/serve';
-import { DEMO_PASSWORD } from './accounts/routes';
+import { seedDemo } from './seedDemo';
 
 /** Hours between dumps of the embedded database while it runs. */
 const BACKUP_HOURS = 6;

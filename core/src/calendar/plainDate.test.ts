@@ -8,8 +8,8 @@ import {
   daysBetween,
   endOfMonth,
   fromDayNumber,
-  isPlainDate,
   isoWeek,
+  isPlainDate,
 } from './index';
 
 const anyDate = fc.integer({ min: -200_000, max: 200_000 }).map(fromDayNumber);

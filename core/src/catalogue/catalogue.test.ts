@@ -5,11 +5,11 @@ import {
   CompositionError,
   contentHash,
   needsMet,
+  type Pack,
   packIntegrity,
   packJsonSchema,
   prerequisites,
   readPack,
-  type Pack,
 } from './index';
 
 const source = packSource('counterbalance-forklift');

@@ -1,6 +1,6 @@
 import { contentHash } from './contentHash';
 import type { PackIssue } from './integrity';
-import { needsMet, type FitOut } from './needs';
+import { type FitOut, needsMet } from './needs';
 import type { Pack, Step } from './schema';
 
 /**

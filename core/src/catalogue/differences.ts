@@ -1,6 +1,6 @@
 import { canonicalJson } from './contentHash';
 import type { Pack } from './schema';
-import { packRows, SECTIONS, type PackRow, type SectionId } from './sections';
+import { type PackRow, packRows, type SectionId, SECTIONS } from './sections';
 
 /** One field of a row that reads differently. */
 export interface FieldChange {

@@ -8,14 +8,14 @@ import {
   compose,
   contentHash,
   coverage,
+  type EffectivePack,
   formatPackYaml,
+  type Pack,
   packIntegrity,
   packJsonSchema,
   packToYaml,
   prerequisites,
   readPack,
-  type EffectivePack,
-  type Pack,
 } from './index';
 
 const CLASSES = shippedClasses();

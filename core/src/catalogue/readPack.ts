@@ -1,17 +1,17 @@
 import {
-  LineCounter,
-  parseDocument,
-  isCollection,
-  isPair,
-  isMap,
-  isScalar,
-  visit,
   type Document,
+  isCollection,
+  isMap,
+  isPair,
+  isScalar,
+  LineCounter,
   type Node,
+  parseDocument,
+  visit,
 } from 'yaml';
 import { unstorable } from '../text';
 import { packIntegrity } from './integrity';
-import { packSchema, type Pack } from './schema';
+import { type Pack, packSchema } from './schema';
 
 /** One thing wrong in a pack file, with the line (from 1) where it stands. */
 export interface PackError {

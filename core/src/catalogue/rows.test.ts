@@ -7,9 +7,9 @@ import {
   contentHash,
   libraryRows,
   LibrarySearch,
+  type Pack,
   packDifferences,
   packTable,
-  type Pack,
 } from './index';
 
 const pack = forkliftPack();

@@ -1,5 +1,5 @@
-import { packRows, SECTIONS, type Part, type SectionId } from './sections';
 import type { Pack } from './schema';
+import { packRows, type Part, type SectionId, SECTIONS } from './sections';
 
 /** One searchable row of the library, small enough to send for every class at once. */
 export interface LibraryRow {

@@ -1,6 +1,6 @@
 import { packIntegrity } from './integrity';
 import type { PackError } from './readPack';
-import { packSchema, type Checkpoint, type Fault, type Origin, type Pack } from './schema';
+import { type Checkpoint, type Fault, type Origin, type Pack, packSchema } from './schema';
 
 /** The row kinds that travel as plain tables. */
 export type TableKind = 'checkpoints' | 'faults';

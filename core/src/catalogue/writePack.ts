@@ -1,6 +1,6 @@
+import { Document, isCollection, isPair, isScalar, type Node, parseDocument, visit } from 'yaml';
 import { canonicalJson } from './contentHash';
-import { Document, isCollection, isPair, isScalar, parseDocument, visit, type Node } from 'yaml';
-import { packJsonSchema, type Pack } from './schema';
+import { type Pack, packJsonSchema } from './schema';
 
 /** Fields whose short values read better on one line. */
 const ON_ONE_LINE = new Set(

@@ -2,14 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays, addMonths } from '../calendar';
 import {
+  type CertificationEvent,
+  type CertificationEventBody,
   DEFAULT_RULES,
   forecast,
   longDate,
+  type RuleSet,
   standing,
   TRIGGERS,
-  type CertificationEvent,
-  type CertificationEventBody,
-  type RuleSet,
 } from './index';
 
 const at = (on: string, body: CertificationEventBody): CertificationEvent => ({ on, body });

@@ -1,5 +1,5 @@
 import { addDays, addMonths, endOfMonth, type PlainDate } from '../calendar';
-import { rulesOn, type RulesEntry, type RulesHistory } from './history';
+import { type RulesEntry, type RulesHistory, rulesOn } from './history';
 import type { CertificationEvent, RuleSet, Trigger } from './rules';
 import { TRIGGER_WORDS } from './words';
 

@@ -2,22 +2,22 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addDays } from '../calendar';
 import {
+  type CertificationEvent,
+  type CertificationEventBody,
   constantRules,
   DEFAULT_RULES,
   GIVEN_CERTIFICATES,
+  type GivenCertificates,
+  type RuleSet,
   rulesHistory,
+  type RulesHistory,
   rulesOn,
+  type ScopedRules,
   standing,
   standingAt,
   standingUntilChange,
   takenOverProblem,
   TRIGGERS,
-  type CertificationEvent,
-  type CertificationEventBody,
-  type GivenCertificates,
-  type RuleSet,
-  type RulesHistory,
-  type ScopedRules,
 } from './index';
 
 const BORN = '1980-05-01';

@@ -1,6 +1,6 @@
 import { addDays, addMonths, daysBetween, type PlainDate } from '../calendar';
-import { endOf, foldCertification, prerequisitesMissing, type CertificationFold } from './fold';
-import { constantRules, rulesOn, type RulesHistory } from './history';
+import { type CertificationFold, endOf, foldCertification, prerequisitesMissing } from './fold';
+import { constantRules, type RulesHistory, rulesOn } from './history';
 import type { CertificationEvent, RuleSet } from './rules';
 import { longDate } from './words';
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { shippedClasses, shippedPack } from '../testing';
 import { walkingLine } from '../round/walkingLine';
+import { shippedClasses, shippedPack } from '../testing';
 import { planSvg } from './plan';
 import { nameLines, ringLayout, type RingNode } from './ringLayout';
 

@@ -1,8 +1,8 @@
 import type { Criterion, EffectivePack } from '../catalogue';
 import { compareWithKey, type GradingComparison } from '../grading';
 import { analyseRound, coverageShare, type RoundAnalysis } from '../round';
-import { OVERRIDE_KINDS, type Decided, type OverrideKind } from './events';
-import { stillPlanted, type EvaluationRecord } from './record';
+import { type Decided, OVERRIDE_KINDS, type OverrideKind } from './events';
+import { type EvaluationRecord, stillPlanted } from './record';
 
 /** How one criterion of the sheet came out. `credit` null while it is not scored or not applicable. */
 export interface CriterionResult {

@@ -4,13 +4,13 @@ import { walkingLine } from '../round';
 import { forkliftPack } from '../testing';
 import {
   appraise,
+  type EvaluationEvent,
+  type EvaluationEventBody,
   foldEvaluation,
   lastUndoable,
   proposePlants,
   seededRandom,
   stillPlanted,
-  type EvaluationEvent,
-  type EvaluationEventBody,
 } from './index';
 
 const pack = compose(forkliftPack(), { variant: 'diesel' });

@@ -1,5 +1,5 @@
 import type { Appraisal } from './appraise';
-import { stillPlanted, type EvaluationRecord } from './record';
+import { type EvaluationRecord, stillPlanted } from './record';
 
 /** Where an evaluation stands, in the order it goes through. */
 export const PHASES = ['prepared', 'running', 'retrieving', 'reviewing', 'signing', 'closed'] as const;

@@ -7,13 +7,13 @@ import {
   appraise,
   deviceEventBody,
   drawableSignature,
+  type EvaluationEventBody,
   foldEvaluation,
   readStoredEvents,
+  type RecordedEvent,
   signatureProblem,
   stillPlanted,
   undoProblem,
-  type EvaluationEventBody,
-  type RecordedEvent,
 } from './index';
 
 const pack = compose(forkliftPack(), { variant: 'diesel' });

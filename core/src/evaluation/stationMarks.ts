@@ -60,7 +60,7 @@ export interface WalkedMark {
   state: StationMark['state'] | 'gap';
 }
 
-/** The mark of every station in use after the round; prompted checks count as looked at, missed ones do not. */
+/** Marks after the round, of every station in use; prompted checks count as looked at, missed ones do not. */
 export function walkedMarks(
   pack: EffectivePack,
   { coverage, path }: Pick<RoundAnalysis, 'coverage' | 'path'>,

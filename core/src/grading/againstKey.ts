@@ -1,12 +1,12 @@
-import { GRADES, severity, type Grade } from '../catalogue';
+import { type Grade, GRADES, severity } from '../catalogue';
 import {
   agreementTable,
   cohenKappa,
   cohenKappaInterval,
-  wilsonInterval,
   type Interval,
   type Kappa,
   type KappaInterval,
+  wilsonInterval,
 } from '../statistics';
 
 /** One graded finding: what was said and what the key says. */

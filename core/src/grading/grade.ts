@@ -1,15 +1,15 @@
+import { addDays, type PlainDate } from '../calendar';
 import {
-  GRADES,
-  severity,
-  worse,
   type Checkpoint,
   type EffectivePack,
   type Fault,
   type Gauge,
   type Grade,
+  GRADES,
   type Origin,
+  severity,
+  worse,
 } from '../catalogue';
-import { addDays, type PlainDate } from '../calendar';
 
 /** What was found: a fault of the pack, and/or a reading on one of the checkpoint's gauges. */
 export interface Finding {

@@ -6,11 +6,11 @@ import {
   analyseRound,
   coverageShare,
   honestSeconds,
-  stationDistance,
-  walkingLine,
   type ObservedCheck,
   type Report,
   type RoundRecord,
+  stationDistance,
+  walkingLine,
 } from './index';
 
 const pack = compose(forkliftPack(), { variant: 'lpg' });

@@ -1,17 +1,17 @@
 import {
-  severity,
   type Checkpoint,
   type EffectivePack,
   type Fault,
   type Grade,
   type Method,
+  severity,
 } from '../catalogue';
 import {
-  sensitivityLogLinear,
-  wilsonInterval,
   type DetectionCounts,
   type Interval,
   type Sensitivity,
+  sensitivityLogLinear,
+  wilsonInterval,
 } from '../statistics';
 import { stationDistance, walkingLine, type WalkingLine } from './walkingLine';
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { convexHull, offsetHull, standingPoint, walkingDistance, type Point } from './geometry';
+import { convexHull, offsetHull, type Point, standingPoint, walkingDistance } from './geometry';
 
 const square: Point[] = [
   [-1, -1],

@@ -1,5 +1,5 @@
 import type { Station } from '../catalogue';
-import { convexHull, offsetHull, standingPoint, walkingDistance, type Point } from './geometry';
+import { convexHull, offsetHull, type Point, standingPoint, walkingDistance } from './geometry';
 
 /** How far outside the machine's outline an operator walks, metres. */
 const WALKING_MARGIN = 1;

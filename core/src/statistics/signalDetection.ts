@@ -12,9 +12,9 @@ export interface DetectionCounts {
 }
 
 /**
- * Sensitivity and bias of an observer. `dPrime` = z(H) − z(F); `criterion` c = −(z(H) + z(F)) / 2, positive
- * when the observer is reluctant to report; `auc` = Φ(d′/√2). Rates are fractions. H. Stanislaw and N.
- * Todorov, Behavior Research Methods 31 (1999).
+ * Sensitivity and bias of an observer. `dPrime` = z(H) − z(F); `criterion` c = −(z(H) + z(F)) / 2,
+ * positive when the observer is reluctant to report; `auc` = Φ(d′/√2). Rates are fractions.
+ * H. Stanislaw and N. Todorov, Behavior Research Methods 31 (1999).
  */
 export interface Sensitivity {
   dPrime: number;

@@ -28,7 +28,7 @@ export function partyOf(principal: Principal): Party {
   return principal.kind === 'seat' ? 'seat' : principal.account.role;
 }
 
-/** Whether somebody may come into a room: guests into their own, trainers and administrators into every one. */
+/** Whether somebody may come into a room: guests into their own, trainers into every one. */
 export function mayEnter(principal: Principal, room: string): boolean {
   if (principal.kind === 'seat') return principal.seat.room === room;
   return principal.account.role === 'trainer' || principal.account.role === 'administrator';

@@ -1,7 +1,7 @@
 import { hash, verify } from '@node-rs/argon2';
 import { eq } from 'drizzle-orm';
 import type { Request } from 'express';
-import { note, type House } from '../data/context';
+import { type House, note } from '../data/context';
 import { account } from '../data/schema';
 import { TooManyAttempts } from '../http/limits';
 import { ProblemError } from '../http/problem';

@@ -1,12 +1,12 @@
 import { randomBytes } from 'node:crypto';
 import { hash as hashPassword } from '@node-rs/argon2';
-import { routes, type Account, type Role, type SessionAccount } from '@rounds/contract';
+import { type Account, type Role, routes, type SessionAccount } from '@rounds/contract';
 import { isTimeZone } from '@rounds/core/calendar';
 import { and, count, desc, eq, isNull, lt } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import { lock, note, readSetting, siteToday, writeSetting, type House } from '../data/context';
+import { type House, lock, note, readSetting, siteToday, writeSetting } from '../data/context';
 import type { Database } from '../data/database';
 import { account, audit, person } from '../data/schema';
 import { bind } from '../http/binder';

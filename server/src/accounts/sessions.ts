@@ -1,12 +1,12 @@
-import type { Caller } from './access';
 import type { Role } from '@rounds/contract';
 import { and, eq, gt, lt, or } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import { v7 as uuidv7 } from 'uuid';
+import { announceWithin } from '../data/announcements';
 import type { House } from '../data/context';
 import type { Database } from '../data/database';
-import { announceWithin } from '../data/announcements';
 import { account, session } from '../data/schema';
+import type { Caller } from './access';
 import { cookieToken, hashOf, newToken } from './tokens';
 
 const COOKIE = 'rounds_session';

@@ -1,6 +1,5 @@
-import { maySee, type Caller } from '../accounts/access';
 import { eq } from 'drizzle-orm';
-
+import { type Caller, maySee } from '../accounts/access';
 import type { House } from '../data/context';
 import type { Database } from '../data/database';
 import { evaluation, person } from '../data/schema';

@@ -6,13 +6,13 @@ import {
   appraise,
   correctionWords,
   drawableSignature,
+  type EvaluationRecord,
   faultName,
   foldEvaluation,
+  OUTCOME_WORDS,
   overrideWords,
-  type EvaluationRecord,
   type RecordedEvent,
   type Signature,
-  OUTCOME_WORDS,
 } from '@rounds/core/evaluation';
 import { roundWords } from '@rounds/core/round';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';

@@ -2,10 +2,10 @@ import { standing } from '@rounds/core/certification';
 import { asc, eq } from 'drizzle-orm';
 import { eventsByPerson, readRules } from '../certification/standings';
 import { effectivePackOf } from '../classes/packs';
-import { readSetting, siteTimeZone, siteToday, type House } from '../data/context';
-import { account, certificationEventRow, machineClass, person, unit, type certificate } from '../data/schema';
+import { type House, readSetting, siteTimeZone, siteToday } from '../data/context';
+import { account, type certificate, certificationEventRow, machineClass, person, unit } from '../data/schema';
 import type { CardSubject, ReportSubject } from './paperDocuments';
-import { eventsOf, type EvaluationRow } from './stream';
+import { type EvaluationRow, eventsOf } from './stream';
 
 /** Gathers what the report of an evaluation is made from. */
 export async function reportSubject(house: House, row: EvaluationRow): Promise<ReportSubject> {

@@ -1,31 +1,31 @@
-import type { Caller } from '../accounts/access';
 import { randomBytes } from 'node:crypto';
 import { localDate } from '@rounds/core/calendar';
 import type { EffectivePack } from '@rounds/core/catalogue';
 import type { CertificationEventBody } from '@rounds/core/certification';
 import {
   agreementNeeded,
+  type Appraisal,
   appraise,
-  EVENT_VERSION,
+  type EvaluationEvent,
   EvaluationFold,
+  type EvaluationRecord,
+  EVENT_VERSION,
+  faultNameIn,
+  phaseOf,
   readStoredEvents,
+  type RecordedEvent,
   stillPlanted,
   undoProblem,
-  type Appraisal,
-  type EvaluationEvent,
-  type EvaluationRecord,
-  type RecordedEvent,
-  phaseOf,
-  faultNameIn,
 } from '@rounds/core/evaluation';
 import { asc, eq, inArray } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
+import type { Caller } from '../accounts/access';
 import { standingsToday } from '../certification/standings';
-import { certificationStream, type CertificationFact } from '../certification/stream';
+import { type CertificationFact, certificationStream } from '../certification/stream';
 import { effectivePackOf } from '../classes/packs';
-import { append, type StreamKind } from '../data/append';
 import { announceWithin } from '../data/announcements';
-import { CHANGES, siteTimeZone, type AuditLine, type House } from '../data/context';
+import { append, type StreamKind } from '../data/append';
+import { type AuditLine, CHANGES, type House, siteTimeZone } from '../data/context';
 import type { Database } from '../data/database';
 import { account, certificate, evaluation, evaluationEventRow, unit } from '../data/schema';
 import { ProblemError } from '../http/problem';

@@ -1,9 +1,8 @@
-import { maySee, withinScope, type Scope, type Caller } from '../accounts/access';
 import type { EVALUATION_ORDERS, EvaluationSummary, PlantedNow } from '@rounds/contract';
 import { and, count, desc, eq, getTableColumns, ilike, ne, or, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { z } from 'zod';
-
+import { type Caller, maySee, type Scope, withinScope } from '../accounts/access';
 import type { House } from '../data/context';
 import { account, evaluation, machineClass, person, unit } from '../data/schema';
 import { readCursor, writeCursor } from '../http/cursor';

@@ -1,10 +1,10 @@
-import { routes, type RouteAnswer } from '@rounds/contract';
-import { longDate, rulesOn, standing, type ScopedRules, type Standing } from '@rounds/core/certification';
+import { type RouteAnswer, routes } from '@rounds/contract';
+import { longDate, rulesOn, type ScopedRules, standing, type Standing } from '@rounds/core/certification';
 import { desc, eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import { sitesOf } from '../classes/schools';
-import { lock, note, siteToday, type House } from '../data/context';
+import { type House, lock, note, siteToday } from '../data/context';
 import type { Database } from '../data/database';
 import { account, machineClass, person, ruleSetRow } from '../data/schema';
 import { bind } from '../http/binder';

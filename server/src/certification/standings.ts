@@ -1,19 +1,19 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { PlainDate } from '@rounds/core/calendar';
 import {
-  certificationEventBody,
-  rulesHistory,
-  ruleSetSchema,
-  standingAt,
-  standingUntilChange,
   type CertificationEvent,
+  certificationEventBody,
   type GivenCertificates,
+  ruleSetSchema,
+  rulesHistory,
   type RulesHistory,
   type ScopedRules,
   type Standing,
+  standingAt,
+  standingUntilChange,
 } from '@rounds/core/certification';
 import { and, asc, eq, gt, inArray, lte, or, sql } from 'drizzle-orm';
-import { lock, readSetting, siteToday, writeSetting, type House } from '../data/context';
+import { type House, lock, readSetting, siteToday, writeSetting } from '../data/context';
 import type { Database } from '../data/database';
 import { certificationEventRow, person, ruleSetRow, standingRow } from '../data/schema';
 

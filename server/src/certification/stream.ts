@@ -1,8 +1,8 @@
 import type { PlainDate } from '@rounds/core/calendar';
 import { certificationEventBody, type CertificationEventBody } from '@rounds/core/certification';
 import { inArray } from 'drizzle-orm';
-import { lock, lockShared } from '../data/context';
 import type { StreamKind } from '../data/append';
+import { lock, lockShared } from '../data/context';
 import { certificationEventRow } from '../data/schema';
 import { projectStandings } from './standings';
 

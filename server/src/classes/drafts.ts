@@ -1,12 +1,12 @@
-import { routes, type PackDraft } from '@rounds/contract';
-import { packDifferences, type Pack, type PackError } from '@rounds/core/catalogue';
+import { type PackDraft, routes } from '@rounds/contract';
+import { type Pack, packDifferences, type PackError } from '@rounds/core/catalogue';
 import { and, desc, eq } from 'drizzle-orm';
 import type { Router } from 'express';
-import { bind } from '../http/binder';
-import { note, type House } from '../data/context';
+import { type House, note } from '../data/context';
 import type { Database } from '../data/database';
-import { ProblemError } from '../http/problem';
 import { account, machineClass, packDraft, packRevision } from '../data/schema';
+import { bind } from '../http/binder';
+import { ProblemError } from '../http/problem';
 import { contentChanged, holdClass, nextRevision, packProblem, publishedPack, publishPack } from './packs';
 
 const NAME = 'draft';

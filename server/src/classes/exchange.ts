@@ -1,19 +1,19 @@
-import { routes, type PackImportPlan } from '@rounds/contract';
+import { type PackImportPlan, routes } from '@rounds/contract';
 import {
   contentHash,
-  libraryRows,
-  packDifferences,
-  packJsonSchema,
   type LibraryRow,
+  libraryRows,
   type Pack,
+  packDifferences,
   type PackError,
+  packJsonSchema,
   type PackReading,
   type TableKind,
 } from '@rounds/core/catalogue';
 import { planSvg } from '@rounds/core/drawing';
 import { eq } from 'drizzle-orm';
 import type { Router } from 'express';
-import { note, type House } from '../data/context';
+import { type House, note } from '../data/context';
 import type { Database } from '../data/database';
 import { machineClass, packRevision } from '../data/schema';
 import { bind } from '../http/binder';

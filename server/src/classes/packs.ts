@@ -1,8 +1,8 @@
 import {
   compose,
+  type Composition,
   CompositionError,
   contentHash,
-  type Composition,
   type EffectivePack,
   type Pack,
   type PackError,
@@ -10,8 +10,8 @@ import {
 import { eq, max, sql } from 'drizzle-orm';
 import { readSetting } from '../data/context';
 import type { Database } from '../data/database';
-import { ProblemError } from '../http/problem';
 import { effectivePack, machineClass, packRevision, setting } from '../data/schema';
+import { ProblemError } from '../http/problem';
 
 const CONTENT = 'content-version';
 

@@ -2,7 +2,7 @@ import { routes } from '@rounds/contract';
 import { longDate } from '@rounds/core/certification';
 import { eq } from 'drizzle-orm';
 import type { Router } from 'express';
-import { readSetting, siteToday, type House } from '../data/context';
+import { type House, readSetting, siteToday } from '../data/context';
 import { unit } from '../data/schema';
 import { bind } from '../http/binder';
 import { ProblemError } from '../http/problem';

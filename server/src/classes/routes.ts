@@ -1,18 +1,16 @@
-import { routes, type ClassSummary, type Unit } from '@rounds/contract';
+import { type ClassSummary, routes, type Unit } from '@rounds/contract';
+import { rulesOn } from '@rounds/core/certification';
 import { asc, count, eq, sql } from 'drizzle-orm';
 import type { Router } from 'express';
-import { v7 as uuidv7 } from 'uuid';
-import { bind } from '../http/binder';
-import { rulesOn } from '@rounds/core/certification';
 import { readRules } from '../certification/standings';
-import { note, siteToday, type House } from '../data/context';
-import { ProblemError } from '../http/problem';
+import { type House, siteToday } from '../data/context';
 import { machineClass, packRevision, unit } from '../data/schema';
+import { bind } from '../http/binder';
 import { draftRoutes } from './drafts';
 import { exchangeRoutes } from './exchange';
-import { composeOrProblem, contentChanged, contentVersion, packOrProblem, publishedPack } from './packs';
+import { contentVersion, packOrProblem, publishedPack } from './packs';
 import { printRoutes } from './prints';
-import { chooseSchool, choiceLog, siteChoices, sitesOf } from './schools';
+import { choiceLog, chooseSchool, siteChoices, sitesOf } from './schools';
 
 /** Machine classes in list form; the outline for the thumbnail comes out of the pack in the database. */
 async function summaries(house: House, id?: string): Promise<ClassSummary[]> {
@@ -82,36 +80,6 @@ export function classRoutes(router: Router, house: House): void {
       choices: await siteChoices(house.db, pack, body.site),
       choiceLog: await choiceLog(house.db, params.id, body.site),
     };
-  });
-
-  bind(router, house, routes.units, async ({ query }) => {
-    const rows = await house.db
-      .select()
-      .from(unit)
-      .where(query.classId ? eq(unit.classId, query.classId) : undefined)
-      .orderBy(unit.name);
-    return { units: rows.map(shown) };
-  });
-
-  bind(router, house, routes.addUnit, async ({ body, caller }) => {
-    const published = await publishedPack(house.db, body.classId);
-    if (published)
-      composeOrProblem(published.pack, {
-        variant: body.variant ?? published.pack.variants[0]!.id,
-        features: body.features,
-      });
-    return house.db.transaction(async (db) => {
-      const [row] = await db
-        .insert(unit)
-        .values({ id: uuidv7(), ...body })
-        .onConflictDoNothing()
-        .returning();
-      if (!row)
-        throw new ProblemError('unit-taken', `A machine called "${body.name}" is already on the list.`);
-      await contentChanged(db);
-      await note(db, caller, 'unit-added', row.id, { name: row.name, classId: row.classId, site: row.site });
-      return shown(row);
-    });
   });
 
   draftRoutes(router, house);

@@ -1,12 +1,12 @@
-import type { Caller } from '../accounts/access';
 import type { SchoolChoice } from '@rounds/contract';
 import type { Pack } from '@rounds/core/catalogue';
 import { and, asc, eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import { note, type House } from '../data/context';
+import type { Caller } from '../accounts/access';
+import { type House, note } from '../data/context';
 import type { Database } from '../data/database';
-import { ProblemError } from '../http/problem';
 import { account, person, schoolChoiceRow, unit } from '../data/schema';
+import { ProblemError } from '../http/problem';
 import { holdClass } from './packs';
 
 /** Sites the organisation has people or machines at. */

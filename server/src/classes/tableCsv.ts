@@ -1,4 +1,4 @@
-import { packTable, type Pack, type PackError, type TableKind } from '@rounds/core/catalogue';
+import { type Pack, type PackError, packTable, type TableKind } from '@rounds/core/catalogue';
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 

@@ -1,7 +1,7 @@
 import type { Caller } from '../accounts/access';
 import { ProblemError } from '../http/problem';
 import { announceWithin } from './announcements';
-import { noteAll, type AuditLine } from './context';
+import { type AuditLine, noteAll } from './context';
 import type { Database } from './database';
 
 /**

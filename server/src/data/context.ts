@@ -1,9 +1,9 @@
 import { randomBytes } from 'node:crypto';
 import { localDate, type PlainDate } from '@rounds/core/calendar';
 import { eq, sql } from 'drizzle-orm';
-import { limitsOn, type Limits } from '../http/limits';
-import { openPool, progressTopic, type Pool } from '../jobs/pool';
-import { announce, announceWithin, openHub, pending, writeAnnouncements, type Hub } from './announcements';
+import { type Limits, limitsOn } from '../http/limits';
+import { openPool, type Pool, progressTopic } from '../jobs/pool';
+import { announce, announceWithin, type Hub, openHub, pending, writeAnnouncements } from './announcements';
 import { areasOfAct } from './changes';
 import type { Database, Store } from './database';
 import { audit, setting } from './schema';

@@ -13,11 +13,11 @@ import pg from 'pg';
 import { backupsIn, checkDump, writeBackup } from './backup';
 import {
   BACKUPS,
+  type Control,
   holdDirectory,
   installRestored,
   restoringFolder,
   settleDirectory,
-  type Control,
 } from './dataDirectory';
 import * as schema from './schema';
 
@@ -101,7 +101,7 @@ async function openPostgres(url: string, migrations: string): Promise<Store> {
 /** Wait before a broken connection for notifications is made again, in milliseconds. */
 const RECONNECT = 1000;
 
-/** Hears a channel of a PostgreSQL server over a connection of its own, which is made again when it breaks. */
+/** Hears a channel of a PostgreSQL server over a connection of its own, made again when it breaks. */
 async function listenOnServer(
   url: string,
   channel: string,

@@ -4,8 +4,8 @@ import {
   existsSync,
   mkdirSync,
   mkdtempSync,
-  readFileSync,
   readdirSync,
+  readFileSync,
   renameSync,
   rmSync,
   statSync,
@@ -16,7 +16,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterEach, describe, expect, it } from 'vitest';
-import { backupsIn, BackupFailed, writeBackup } from './backup';
+import { BackupFailed, backupsIn, writeBackup } from './backup';
+import { openStore, restoreStore, StoreUnreadable } from './database';
 import {
   DirectoryTaken,
   holdDirectory,
@@ -24,7 +25,6 @@ import {
   settleDirectory,
   StoreMissing,
 } from './dataDirectory';
-import { openStore, restoreStore, StoreUnreadable } from './database';
 
 /** Backups, locks and directories that were left in the middle of something. */
 const migrations = join(import.meta.dirname, '..', '..', 'migrations');

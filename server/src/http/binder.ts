@@ -1,4 +1,3 @@
-import type { Caller } from '../accounts/access';
 import type { RouteAnswer, RouteInput, RouteSpec } from '@rounds/contract';
 import { unstorable } from '@rounds/core/text';
 import express, {
@@ -9,7 +8,7 @@ import express, {
   type Router,
 } from 'express';
 import type { z } from 'zod';
-import { partyOf, type Principal } from '../accounts/access';
+import { type Caller, partyOf, type Principal } from '../accounts/access';
 import { principalOf } from '../accounts/principal';
 import type { House } from '../data/context';
 import { ProblemError } from './problem';

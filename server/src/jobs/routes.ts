@@ -1,11 +1,11 @@
 import { routes } from '@rounds/contract';
 import type { Router } from 'express';
-import type { House } from '../data/context';
 import { accountOf } from '../accounts/access';
+import type { House } from '../data/context';
 import { bind } from '../http/binder';
+import { ProblemError } from '../http/problem';
 import { bindStream } from '../http/stream';
 import { progressTopic } from './pool';
-import { ProblemError } from '../http/problem';
 
 const ended = () => new ProblemError('not-found', 'There is no such work under way; it has ended.');
 

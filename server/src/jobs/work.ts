@@ -1,15 +1,15 @@
 import {
   applyTable,
-  packToYaml,
-  readPack,
   type Pack,
   type PackReading,
+  packToYaml,
+  readPack,
   type TableKind,
 } from '@rounds/core/catalogue';
-import { cardDocument, reportDocument, type CardSubject, type ReportSubject } from '../assess/paperDocuments';
-import { classPapers, type ClassPaper, type PaperSubject } from '../classes/paperDocuments';
+import { cardDocument, type CardSubject, reportDocument, type ReportSubject } from '../assess/paperDocuments';
+import { type ClassPaper, classPapers, type PaperSubject } from '../classes/paperDocuments';
 import { csvCells } from '../classes/tableCsv';
-import { checkRows, matchColumns, readCsv, type AskedColumns, type ReadRoster } from '../people/csvImport';
+import { type AskedColumns, checkRows, matchColumns, readCsv, type ReadRoster } from '../people/csvImport';
 import { render } from '../print/pdf';
 
 /** Tells how much of a piece of work is done. */

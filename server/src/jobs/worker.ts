@@ -1,7 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Problem } from '@rounds/contract';
 import { ProblemError } from '../http/problem';
-import { work, type Progress, type WorkKind } from './work';
+import { type Progress, work, type WorkKind } from './work';
 
 /** One piece of work as a worker thread gets it. `port` takes its progress. */
 export interface Task {

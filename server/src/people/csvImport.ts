@@ -1,4 +1,4 @@
-import { IMPORT_FIELDS, MAX_IMPORT_ROWS, personInput, type ImportPreview } from '@rounds/contract';
+import { IMPORT_FIELDS, type ImportPreview, MAX_IMPORT_ROWS, personInput } from '@rounds/contract';
 import { isPlainDate } from '@rounds/core/calendar';
 import { parse } from 'csv-parse/sync';
 import { ProblemError } from '../http/problem';

@@ -13,11 +13,11 @@ import {
   addPeople,
   Caller,
   DEVICE,
-  STROKES,
   forklift,
   PASSWORD,
   send,
   startDesk,
+  STROKES,
   wholeRound,
   wholeSheet,
 } from './desk';

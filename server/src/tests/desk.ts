@@ -1,20 +1,20 @@
 import { randomUUID } from 'node:crypto';
-import {
-  PROBLEMS,
-  problemSchema,
-  routes,
-  type Problem,
-  type RouteCall,
-  type RouteSpec,
-} from '@rounds/contract';
-import { readPack, type Pack } from '@rounds/core/catalogue';
-import type { DeviceEventBody } from '@rounds/core/evaluation';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import {
+  type Problem,
+  PROBLEMS,
+  problemSchema,
+  type RouteCall,
+  routes,
+  type RouteSpec,
+} from '@rounds/contract';
+import { type Pack, readPack } from '@rounds/core/catalogue';
+import type { DeviceEventBody } from '@rounds/core/evaluation';
 import pg from 'pg';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
-import { application, createAccount, listen, openHouse, openStore, publishPack, type House } from '../index';
+import { application, createAccount, type House, listen, openHouse, openStore, publishPack } from '../index';
 
 const root = join(import.meta.dirname, '..', '..', '..');
 export const PASSWORD = 'a long password';

@@ -1,11 +1,11 @@
 import { routes, type RouteSpec } from '@rounds/contract';
 import { compose } from '@rounds/core/catalogue';
-import { faultName, type DeviceEventBody } from '@rounds/core/evaluation';
+import { type DeviceEventBody, faultName } from '@rounds/core/evaluation';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { createAccount } from '../index';
-import type { Caller } from './desk';
 import {
+  type Caller,
   DEVICE,
   forklift,
   FORKLIFT,

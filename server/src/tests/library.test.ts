@@ -1,18 +1,18 @@
 import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { routes, type PackDraft, type PackImportPlan, type PackRevision } from '@rounds/contract';
+import { type PackDraft, type PackImportPlan, type PackRevision, routes } from '@rounds/contract';
 import {
   contentHash,
-  packTable,
-  packToYaml,
-  readPack,
   type EffectivePack,
   type LibraryRow,
   type Pack,
+  packTable,
+  packToYaml,
+  readPack,
 } from '@rounds/core/catalogue';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BREAKAGES, packSource } from '../../../core/src/testing';
-import { addPeople, forklift, PASSWORD, startDesk, type Caller } from './desk';
+import { addPeople, type Caller, forklift, PASSWORD, startDesk } from './desk';
 
 let desk: Awaited<ReturnType<typeof startDesk>>;
 let trainer: Caller;

@@ -1,9 +1,9 @@
 import { connect } from 'node:net';
-import { routes } from '@rounds/contract';
 import { Writable } from 'node:stream';
+import { routes } from '@rounds/contract';
 import { packToYaml } from '@rounds/core/catalogue';
-import { v7 as uuidv7 } from 'uuid';
 import { pino } from 'pino';
+import { v7 as uuidv7 } from 'uuid';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { application, listen } from '../index';
 import { Caller, DEVICE, forklift, FORKLIFT, openYard, PASSWORD, send, type Yard } from './desk';

@@ -1,4 +1,4 @@
-import { ROLES, routes, type Role, type RouteSpec } from '@rounds/contract';
+import { type Role, ROLES, routes, type RouteSpec } from '@rounds/contract';
 import { compose } from '@rounds/core/catalogue';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createAccount } from '../index';

@@ -1,12 +1,11 @@
-import { routes, type RouteAnswer } from '@rounds/contract';
+import { type RouteAnswer, routes } from '@rounds/contract';
 import { addDays, addMonths } from '@rounds/core/calendar';
-import { DEFAULT_RULES, standing, type CertificationEvent, type RuleSet } from '@rounds/core/certification';
+import { type CertificationEvent, DEFAULT_RULES, type RuleSet, standing } from '@rounds/core/certification';
 import { seededRandom } from '@rounds/core/evaluation';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { projectStandings } from '../index';
-import type { Caller } from './desk';
-import { FORKLIFT, openYard, type Yard } from './desk';
+import { type Caller, FORKLIFT, openYard, type Yard } from './desk';
 
 /** Standings kept as a projection, under rules that do not rewrite the past. */
 let yard: Yard;

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { changeRoutes, peopleRoutes, routes, type StreamSpec } from '@rounds/contract';
-import { Router } from 'express';
 import express from 'express';
+import { Router } from 'express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { announce, application, bindStream, listen, openHouse, takeSeat } from '../index';
-import { addPeople, PASSWORD, startDesk, type Caller } from './desk';
+import { addPeople, type Caller, PASSWORD, startDesk } from './desk';
 import { listenTo } from './listening';
 
 let yard: Awaited<ReturnType<typeof startDesk>>;
@@ -79,7 +79,7 @@ describe('the stream of changes', () => {
     heard.stop();
   });
 
-  it('is taken up again from the last event that was heard, with none lost, none twice and in order', async () => {
+  it('is taken up again from the last event heard, none lost, none twice, in order', async () => {
     const first = await listenTo(trainer, CHANGES);
     await first.until((events) => events.length === 1);
     const since = first.events[0]!.id!;
@@ -219,7 +219,7 @@ describe('a guest at a seat', () => {
     await server.stop();
   });
 
-  it('is told apart from a trainer, who may come into every room, and from an operator, who may not', async () => {
+  it('is told apart from a trainer, who may come in, and an operator, who may not', async () => {
     const { server } = await openRoom();
     const at = (who: Caller) => ({ address: server.address, cookie: who.cookie });
     const heard = await listenTo(at(trainer), `/api/rooms/${randomUUID()}/events`);

@@ -4,18 +4,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { PGlite } from '@electric-sql/pglite';
-import { routes, type RouteAnswer } from '@rounds/contract';
+import { type RouteAnswer, routes } from '@rounds/contract';
 import { sql } from 'drizzle-orm';
 import pg from 'pg';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import {
   application,
   DEMO_PASSWORD,
+  type House,
   listen,
+  type Listening,
   openHouse,
   openStore,
-  type House,
-  type Listening,
 } from '../index';
 import { Caller } from './desk';
 

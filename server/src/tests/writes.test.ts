@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { routes, type RouteCall, type RouteSpec } from '@rounds/contract';
+import { type RouteCall, routes, type RouteSpec } from '@rounds/contract';
 import { packToYaml } from '@rounds/core/catalogue';
 import { DEFAULT_RULES } from '@rounds/core/certification';
 import type { DeviceEventBody } from '@rounds/core/evaluation';

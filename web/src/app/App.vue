@@ -5,9 +5,9 @@ import { useRoute } from 'vue-router';
 import { useSession } from '../device/session';
 import QuestionHost from '../parts/QuestionHost.vue';
 import StateBox from '../parts/StateBox.vue';
+import { useTheme } from '../parts/theme';
 import ShellFrame from './ShellFrame.vue';
 import SignIn from './SignIn.vue';
-import { useTheme } from '../parts/theme';
 
 const session = useSession();
 const theme = useTheme();

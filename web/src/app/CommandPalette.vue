@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import type { LibraryHit } from '@rounds/core/catalogue';
 import { SearchOutlined } from '@ant-design/icons-vue';
-import { Input, Modal } from 'ant-design-vue';
+import type { LibraryHit } from '@rounds/core/catalogue';
 import { refDebounced } from '@vueuse/core';
+import { Input, Modal } from 'ant-design-vue';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useSession } from '../device/session';
 import MachineOutline from '../drawing/MachineOutline.vue';
 import { useClasses, useLibrary, useUnits } from '../parts/queries';
 import type { Area } from './areas';
-import { destinations, KIND_WORDS, type Destination } from './palette';
+import { type Destination, destinations, KIND_WORDS } from './palette';
 import { useFoundPeople } from './queries';
 
 /** One field over everything: type, choose with the arrows, go with Enter. */

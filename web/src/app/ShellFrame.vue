@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { DownOutlined, EllipsisOutlined, SearchOutlined } from '@ant-design/icons-vue';
+import { onKeyStroke } from '@vueuse/core';
 import {
   Alert,
   Button,
@@ -11,7 +12,6 @@ import {
   MenuItemGroup,
   Modal,
 } from 'ant-design-vue';
-import { onKeyStroke } from '@vueuse/core';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSession } from '../device/session';
@@ -19,9 +19,9 @@ import { useChanges } from '../device/useChanges';
 import { useNewVersion } from '../device/useNewVersion';
 import { useOutbox } from '../device/useOutbox';
 import { askFirst } from '../parts/askFirst';
-import { ROLE_WORDS } from '../parts/words';
-import { areasOf, phoneBar, type Area } from './areas';
 import { THEMES, useTheme } from '../parts/theme';
+import { ROLE_WORDS } from '../parts/words';
+import { type Area, areasOf, phoneBar } from './areas';
 
 /** The frame round every screen: areas on a rail, who is signed in, what is saved where, finding, shortcuts. */
 defineProps<{ bare: boolean }>();

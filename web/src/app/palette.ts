@@ -2,7 +2,7 @@ import type { ClassSummary } from '@rounds/contract/classes';
 import type { Unit } from '@rounds/contract/machines';
 import type { Person } from '@rounds/contract/people';
 import type { Role } from '@rounds/contract/route';
-import { SECTIONS, type LibraryHit } from '@rounds/core/catalogue';
+import { type LibraryHit, SECTIONS } from '@rounds/core/catalogue';
 import type { Area } from './areas';
 
 /** One thing that can be gone to. */

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { PlusOutlined } from '@ant-design/icons-vue';
 import type { EvaluationSummary } from '@rounds/contract/assess';
-import { DECIDED, OUTCOME_WORDS, PHASE_WORDS, type Decided, type Outcome } from '@rounds/core/evaluation';
-import { Button, Input, Segmented } from 'ant-design-vue';
+import { DECIDED, type Decided, type Outcome, OUTCOME_WORDS, PHASE_WORDS } from '@rounds/core/evaluation';
 import { refDebounced } from '@vueuse/core';
+import { Button, Input, Segmented } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useSession } from '../device/session';
 import ChoiceField from '../parts/ChoiceField.vue';
@@ -11,7 +11,7 @@ import DataTable, { type Column, type Place } from '../parts/DataTable.vue';
 import { useClasses } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { day } from '../parts/words';
-import { useEvaluations, type EvaluationsAsked } from './queries';
+import { type EvaluationsAsked, useEvaluations } from './queries';
 
 /** Evaluations: what is open, what was decided; ordered and narrowed by the server. */
 const PAGE = 25;

@@ -2,14 +2,14 @@
 import { ArrowLeftOutlined } from '@ant-design/icons-vue';
 import {
   EVALUATION_PARTS,
+  type EvaluationPart,
   PART_NAMES,
   partStates,
   partToOpen,
   roundSeconds,
-  type EvaluationPart,
 } from '@rounds/core/evaluation';
-import { Alert, Button, Form, Input, Modal, Result } from 'ant-design-vue';
 import { useIntervalFn } from '@vueuse/core';
+import { Alert, Button, Form, Input, Modal, Result } from 'ant-design-vue';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { clock } from '../device/clock';

@@ -3,8 +3,8 @@ import { ReloadOutlined } from '@ant-design/icons-vue';
 import type { Unit } from '@rounds/contract/machines';
 import type { Grade, Pack } from '@rounds/core/catalogue';
 import { proposePlants } from '@rounds/core/evaluation';
-import { Button, Form, Input, Textarea } from 'ant-design-vue';
 import { refDebounced } from '@vueuse/core';
+import { Button, Form, Input, Textarea } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -19,7 +19,7 @@ import StateBox from '../parts/StateBox.vue';
 import { useFitOut } from '../parts/useFitOut';
 import PlantedFault from './PlantedFault.vue';
 import { faultChoice } from './plantList';
-import { useAddUnit, useCandidate, useCandidates, useCreateEvaluation, type Candidate } from './queries';
+import { type Candidate, useAddUnit, useCandidate, useCandidates, useCreateEvaluation } from './queries';
 
 /** Prepare an evaluation: who, which machine, under what conditions, and which faults are planted in it. */
 const MOST_PLANTS = 8;

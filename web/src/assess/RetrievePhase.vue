@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { GRADE_WORDS } from '@rounds/core/grading';
 import { correctionWords, faultName, LEAST_REASON } from '@rounds/core/evaluation';
+import { GRADE_WORDS } from '@rounds/core/grading';
 import { Button, Form, FormItem, RadioButton, RadioGroup, Textarea } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
-
 import type { OpenEvaluation } from './useEvaluation';
 
 /**

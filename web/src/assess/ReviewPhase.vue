@@ -1,21 +1,21 @@
 <script setup lang="ts">
-import { GRADE_WORDS } from '@rounds/core/grading';
 import { assessRoutes } from '@rounds/contract/assess';
 import { GRADES, severity } from '@rounds/core/catalogue';
 import {
   faultName,
-  overrideWords,
   type Outcome,
   OUTCOME_WORDS,
+  overrideWords,
   stationsInUse,
   walkedMarks,
 } from '@rounds/core/evaluation';
+import { GRADE_WORDS } from '@rounds/core/grading';
 import { Progress } from 'ant-design-vue';
 import { computed } from 'vue';
-import DataTable, { type Column } from '../parts/DataTable.vue';
+import { fileAddress } from '../device/api';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
-import { fileAddress } from '../device/api';
+import DataTable, { type Column } from '../parts/DataTable.vue';
 import { minutes, moment, percent } from '../parts/words';
 import type { OpenEvaluation } from './useEvaluation';
 

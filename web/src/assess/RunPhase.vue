@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { GRADE_WORDS } from '@rounds/core/grading';
-import { type Checkpoint, type Fault, type Grade, type Method, GRADES } from '@rounds/core/catalogue';
+import { type Checkpoint, type Fault, type Grade, GRADES, type Method } from '@rounds/core/catalogue';
 import {
   checksAlsoAt,
   checksAt,
@@ -11,12 +10,12 @@ import {
   stationMarks,
   stationsInUse,
 } from '@rounds/core/evaluation';
+import { GRADE_WORDS } from '@rounds/core/grading';
 import { Form, Textarea } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import FieldItem from '../parts/FieldItem.vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import PlanRing from '../drawing/PlanRing.vue';
-
+import FieldItem from '../parts/FieldItem.vue';
 import type { OpenEvaluation } from './useEvaluation';
 
 /**

@@ -1,23 +1,23 @@
 <script setup lang="ts">
+import { useQueryCache } from '@pinia/colada';
 import { assessRoutes } from '@rounds/contract/assess';
 import {
   agreementNeeded,
   DECIDED,
-  LEAST_REASON,
-  OVERRIDE_CHOICES,
-  overrideWords,
   type Decided,
-  type OverrideKind,
+  LEAST_REASON,
   OUTCOME_WORDS,
+  OVERRIDE_CHOICES,
+  type OverrideKind,
+  overrideWords,
 } from '@rounds/core/evaluation';
-import { useQueryCache } from '@pinia/colada';
 import { Button, Form, FormItem, Input, InputPassword, Textarea } from 'ant-design-vue';
 import { computed, reactive, ref, watch } from 'vue';
 import { fileAddress } from '../device/api';
-import ProblemAlert from '../parts/ProblemAlert.vue';
 import { useSession } from '../device/session';
-import { day } from '../parts/words';
 import ChoiceField from '../parts/ChoiceField.vue';
+import ProblemAlert from '../parts/ProblemAlert.vue';
+import { day } from '../parts/words';
 import SignatureField from './SignatureField.vue';
 import type { OpenEvaluation } from './useEvaluation';
 

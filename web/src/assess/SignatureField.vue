@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { signatureProblem } from '@rounds/core/evaluation';
-import { Button, Form, Input, InputPassword } from 'ant-design-vue';
 import { useElementSize } from '@vueuse/core';
+import { Button, Form, Input, InputPassword } from 'ant-design-vue';
 import SignaturePad from 'signature_pad';
 import { computed, onScopeDispose, reactive, ref, watch } from 'vue';
 import FieldItem from '../parts/FieldItem.vue';

@@ -3,18 +3,18 @@ import type { RouteAnswer } from '@rounds/contract/route';
 import type { EffectivePack } from '@rounds/core/catalogue';
 import {
   appraise,
-  foldEvaluation,
-  lastUndoable,
   type Decided,
   type DeviceEventBody,
+  foldEvaluation,
+  lastUndoable,
   type RecordedEvent,
 } from '@rounds/core/evaluation';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
-import type { SetAside } from '../device/outbox';
-import { deviceName, instantNow, useOutbox, type DeviceEvent, type Sent } from '../device/useOutbox';
 import { ApiProblem, call, explain, ownProblem } from '../device/api';
+import type { SetAside } from '../device/outbox';
 import { useSession } from '../device/session';
+import { type DeviceEvent, deviceName, instantNow, type Sent, useOutbox } from '../device/useOutbox';
 
 type Opened = RouteAnswer<typeof routes.evaluation>;
 type Stored = Opened['events'][number];

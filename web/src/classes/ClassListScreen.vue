@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import type { ClassSummary } from '@rounds/contract/classes';
-import { FAMILY_WORDS, SECTIONS, type LibraryHit } from '@rounds/core/catalogue';
 import { SearchOutlined } from '@ant-design/icons-vue';
-import { Button, CheckableTag, Input } from 'ant-design-vue';
+import type { ClassSummary } from '@rounds/contract/classes';
+import { FAMILY_WORDS, type LibraryHit, SECTIONS } from '@rounds/core/catalogue';
 import { refDebounced } from '@vueuse/core';
+import { Button, CheckableTag, Input } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import MachineOutline from '../drawing/MachineOutline.vue';
-import StateBox from '../parts/StateBox.vue';
-import { useClasses, useLibrary } from '../parts/queries';
 import { useSession } from '../device/session';
+import MachineOutline from '../drawing/MachineOutline.vue';
+import { useClasses, useLibrary } from '../parts/queries';
+import StateBox from '../parts/StateBox.vue';
 
 const route = useRoute();
 const router = useRouter();

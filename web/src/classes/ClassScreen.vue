@@ -1,29 +1,30 @@
 <script setup lang="ts">
+import { DownOutlined } from '@ant-design/icons-vue';
+import { useQueryCache } from '@pinia/colada';
 import { classRoutes, type SchoolChoice } from '@rounds/contract/classes';
 import {
   meetNeeds,
-  packRows,
-  PARTS,
-  startsOrStops,
   type Pack,
+  packRows,
   type Part,
   PART_WORDS,
+  PARTS,
+  startsOrStops,
 } from '@rounds/core/catalogue';
 import { honestSeconds } from '@rounds/core/round';
-import { DownOutlined } from '@ant-design/icons-vue';
-import { useQueryCache } from '@pinia/colada';
-import { Button, Dropdown, Menu, MenuItem, MenuItemGroup } from 'ant-design-vue';
 import { useLocalStorage } from '@vueuse/core';
+import { Button, Dropdown, Menu, MenuItem, MenuItemGroup } from 'ant-design-vue';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import StateBox from '../parts/StateBox.vue';
 import { fileAddress } from '../device/api';
 import { routeKey } from '../device/query';
-import ChoiceField from '../parts/ChoiceField.vue';
-import { useMachineClass } from '../parts/queries';
-import TabRow from '../parts/TabRow.vue';
 import { useSession } from '../device/session';
+import ChoiceField from '../parts/ChoiceField.vue';
 import FitOutSwitches from '../parts/FitOutSwitches.vue';
+import { useMachineClass } from '../parts/queries';
+import StateBox from '../parts/StateBox.vue';
+import TabRow from '../parts/TabRow.vue';
+import { useFitOut } from '../parts/useFitOut';
 import CautionsPart from './parts/CautionsPart.vue';
 import FaultsPart from './parts/FaultsPart.vue';
 import NumbersPart from './parts/NumbersPart.vue';
@@ -32,7 +33,6 @@ import RoundPart from './parts/RoundPart.vue';
 import SchoolsPart from './parts/SchoolsPart.vue';
 import SheetPart from './parts/SheetPart.vue';
 import TeachingPart from './parts/TeachingPart.vue';
-import { useFitOut } from '../parts/useFitOut';
 
 const route = useRoute();
 const router = useRouter();

@@ -4,10 +4,10 @@ import { Checkbox } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import MachineOutline from '../drawing/MachineOutline.vue';
-import StateBox from '../parts/StateBox.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
-import { useClasses, useMachineClass } from '../parts/queries';
 import FitOutSwitches from '../parts/FitOutSwitches.vue';
+import { useClasses, useMachineClass } from '../parts/queries';
+import StateBox from '../parts/StateBox.vue';
 import { useFitOut } from '../parts/useFitOut';
 
 /** Two classes side by side: what differs in starting, stopping and numbers. */

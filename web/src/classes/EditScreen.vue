@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { packDocumentText, type Pack } from '@rounds/core/catalogue';
+import { type Pack, packDocumentText } from '@rounds/core/catalogue';
 import type { Point } from '@rounds/core/round';
 import { Alert, Button } from 'ant-design-vue';
 import { computed, defineAsyncComponent, nextTick, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { parseDocument, type Document } from 'yaml';
+import { type Document, parseDocument } from 'yaml';
 import { explain } from '../device/api';
 import { askFirst } from '../parts/askFirst';
 import StateBox from '../parts/StateBox.vue';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { classRoutes, type PackRevision } from '@rounds/contract/classes';
-import { packDifferences, packToYaml, type Pack } from '@rounds/core/catalogue';
+import { type Pack, packDifferences, packToYaml } from '@rounds/core/catalogue';
 import { Button, Collapse, CollapsePanel, Form, Input, Radio, Tag } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';

@@ -1,6 +1,6 @@
 import { jobRoutes } from '@rounds/contract/jobs';
-import { computed, ref } from 'vue';
 import { v4 as uuidv4 } from 'uuid';
+import { computed, ref } from 'vue';
 import { listen } from './stream';
 
 /** A piece of heavy work on the server, followed while it goes on. */

@@ -1,5 +1,5 @@
+import { type EntryKey, useMutation, useQuery, useQueryCache } from '@pinia/colada';
 import type { RouteAnswer, RouteCall, RouteSpec } from '@rounds/contract/route';
-import { useMutation, useQuery, useQueryCache, type EntryKey } from '@pinia/colada';
 import { call } from './api';
 
 /** What a caller gives to a route, as far as it says which data is meant. */

@@ -2,9 +2,9 @@ import { accountRoutes as routes, type SessionAccount } from '@rounds/contract/a
 import type { Role, RouteAnswer } from '@rounds/contract/route';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
-import { EARLIER_OWNER, useOutbox } from './useOutbox';
 import { ApiProblem, call, whenSessionEnds } from './api';
 import { siteTime } from './siteTime';
+import { EARLIER_OWNER, useOutbox } from './useOutbox';
 
 export type Installation = RouteAnswer<typeof routes.installation>;
 

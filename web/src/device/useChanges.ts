@@ -1,5 +1,5 @@
-import { changeRoutes } from '@rounds/contract/changes';
 import { useQueryCache } from '@pinia/colada';
+import { changeRoutes } from '@rounds/contract/changes';
 import { useDocumentVisibility } from '@vueuse/core';
 import { onScopeDispose, watch } from 'vue';
 import { listen } from './stream';

@@ -1,9 +1,16 @@
 <script setup lang="ts" generic="Row extends object">
 import { ColumnHeightOutlined } from '@ant-design/icons-vue';
-import { Button, Checkbox, Dropdown, Menu, MenuItem, Table } from 'ant-design-vue';
-import type { TablePaginationConfig } from 'ant-design-vue';
-import type { Key } from 'ant-design-vue/es/_util/type';
 import { useLocalStorage } from '@vueuse/core';
+import {
+  Button,
+  Checkbox,
+  Dropdown,
+  Menu,
+  MenuItem,
+  Table,
+  type TablePaginationConfig,
+} from 'ant-design-vue';
+import type { Key } from 'ant-design-vue/es/_util/type';
 import { computed } from 'vue';
 
 /** A column of a table: what it shows, and how rows are put in its order. */
@@ -69,7 +76,7 @@ const asked = (key: string): 'ascend' | 'descend' | null => {
   if (place.value.sort !== key) return null;
   return place.value.order === 'descending' ? 'descend' : 'ascend';
 };
-const columns = computed(() =>
+const heads = computed(() =>
   shown.value.map((each) => ({
     key: each.key,
     title: each.title,
@@ -123,7 +130,7 @@ function changed(page: TablePaginationConfig, _filters: unknown, sorter: unknown
       </Dropdown>
     </div>
     <Table
-      :columns="columns"
+      :columns="heads"
       :data-source="[...rows] as Row[]"
       :row-key="rowKey as (row: Row) => Key"
       :pagination="pagination"

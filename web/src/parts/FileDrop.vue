@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { InboxOutlined } from '@ant-design/icons-vue';
 import { UploadDragger } from 'ant-design-vue';
-import { onMounted, ref, useId, type ComponentPublicInstance } from 'vue';
+import { type ComponentPublicInstance, onMounted, ref, useId } from 'vue';
 
 /** A place to drop or choose one file, which is read here and sent by nobody but the screen. */
 const props = defineProps<{ label: string; accept: string; says: string; chosen?: string }>();

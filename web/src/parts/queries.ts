@@ -1,7 +1,6 @@
 import { classRoutes } from '@rounds/contract/classes';
 import { machineRoutes } from '@rounds/contract/machines';
-import { LibrarySearch, type LibraryRow } from '@rounds/core/catalogue';
-
+import { type LibraryRow, LibrarySearch } from '@rounds/core/catalogue';
 import { computed } from 'vue';
 import { useRouteQuery } from '../device/query';
 

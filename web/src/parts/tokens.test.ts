@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { PALETTES, antTokens } from './tokens';
+import { antTokens, PALETTES } from './tokens';
 
 /**
  * Relative luminance and contrast ratio: WCAG 2.2, definitions of "relative luminance" and "contrast

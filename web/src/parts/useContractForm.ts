@@ -1,4 +1,4 @@
-import { reactive, ref, type Reactive, type Ref } from 'vue';
+import { reactive, type Reactive, ref, type Ref } from 'vue';
 import type { z } from 'zod';
 import { ApiProblem } from '../device/api';
 

@@ -1,5 +1,5 @@
 import { compose, needsMet, type Pack } from '@rounds/core/catalogue';
-import { computed, ref, watch, type Ref } from 'vue';
+import { computed, ref, type Ref, watch } from 'vue';
 
 /**
  * A machine's fit-out as chosen on a screen, and the class composed for it with a site's choices;

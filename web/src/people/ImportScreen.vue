@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { IMPORT_FIELDS, MAX_IMPORT_BYTES, type ImportPreview } from '@rounds/contract/people';
+import { IMPORT_FIELDS, type ImportPreview, MAX_IMPORT_BYTES } from '@rounds/contract/people';
 import { Button, Form, Progress, Result, Statistic, Steps } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';

@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import { Button, Input, Segmented } from 'ant-design-vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { useElementSize, useLocalStorage } from '@vueuse/core';
+import { Button, Input, Segmented } from 'ant-design-vue';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useSession } from '../device/session';
 import TimeArc from '../drawing/TimeArc.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
 import SeveralField from '../parts/SeveralField.vue';
+import { shareLeft } from '../parts/standing';
 import StateBox from '../parts/StateBox.vue';
 import { brief, cellsOf, cellWords, columnsOf, mostPressing, needsSomebody } from './matrixCells';
 import { useMatrix } from './queries';
-import { shareLeft } from '../parts/standing';
 
 /**
  * People x classes as one grid that is walked with the arrow keys. Only the rows in view are in the page; the

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { EllipsisOutlined } from '@ant-design/icons-vue';
 import { assessRoutes } from '@rounds/contract/assess';
-import { STATUS_WORDS, type StandingStatus } from '@rounds/core/certification';
-import { OUTCOME_WORDS, PHASE_WORDS, type Outcome } from '@rounds/core/evaluation';
+import { type StandingStatus, STATUS_WORDS } from '@rounds/core/certification';
+import { type Outcome, OUTCOME_WORDS, PHASE_WORDS } from '@rounds/core/evaluation';
 import { Alert, Button, Dropdown, List, ListItem, Menu, MenuItem } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { fileAddress } from '../device/api';
 import { useSession } from '../device/session';
+import { pages } from '../parts/pages';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import { useClasses } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
-import { pages } from '../parts/pages';
 import { day } from '../parts/words';
 import { useChangePerson, usePerson } from './queries';
 import RecordEvent from './RecordEvent.vue';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { certificationEventInput } from '@rounds/contract/certification';
-import { TRIGGER_NAMES, TRIGGERS, type Trigger } from '@rounds/core/certification';
+import { type Trigger, TRIGGER_NAMES, TRIGGERS } from '@rounds/core/certification';
 import { Button, Form, Input, InputNumber, Modal } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useSession } from '../device/session';
@@ -8,9 +8,9 @@ import ChoiceField from '../parts/ChoiceField.vue';
 import DateField from '../parts/DateField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
-import { useContractForm } from '../parts/useContractForm';
 import { useClasses } from '../parts/queries';
-import { eventBody, KIND_NAMES, kindsOf, WORDS_ASKED, type EventFields } from './eventForm';
+import { useContractForm } from '../parts/useContractForm';
+import { eventBody, type EventFields, KIND_NAMES, kindsOf, WORDS_ASKED } from './eventForm';
 import { useRecordEvent } from './queries';
 
 /** A dated fact about a person in a class. Facts are only added; a mistake is put right by a further one. */

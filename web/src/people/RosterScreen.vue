@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { DownloadOutlined, PlusOutlined, UploadOutlined } from '@ant-design/icons-vue';
 import { peopleRoutes } from '@rounds/contract/people';
-import { GRAVEST_FIRST, STATUS_WORDS, type StandingStatus } from '@rounds/core/certification';
-import { Button, Input, Popover } from 'ant-design-vue';
+import { GRAVEST_FIRST, type StandingStatus, STATUS_WORDS } from '@rounds/core/certification';
 import { refDebounced } from '@vueuse/core';
+import { Button, Input, Popover } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { fileAddress } from '../device/api';
@@ -12,11 +12,11 @@ import TimeArc from '../drawing/TimeArc.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
 import DataTable, { type Column, type Place } from '../parts/DataTable.vue';
 import { useClasses } from '../parts/queries';
+import { shareLeft } from '../parts/standing';
 import StateBox from '../parts/StateBox.vue';
 import { day } from '../parts/words';
 import AddPerson from './AddPerson.vue';
-import { useRoster, type RosterAsked, type RosterRow } from './queries';
-import { shareLeft } from '../parts/standing';
+import { type RosterAsked, type RosterRow, useRoster } from './queries';
 import { gravestOf, soonestEnd } from './standingsOf';
 
 /** The roster: who is on it, how they stand, ordered and narrowed by the server. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { RouteAnswer } from '@rounds/contract/route';
 import type { peopleRoutes } from '@rounds/contract/people';
+import type { RouteAnswer } from '@rounds/contract/route';
 import { STATUS_WORDS } from '@rounds/core/certification';
 import TimeArc from '../drawing/TimeArc.vue';
 import { shareLeft } from '../parts/standing';

@@ -1,4 +1,4 @@
-import { STATUS_WORDS, type StandingStatus } from '@rounds/core/certification';
+import { type StandingStatus, STATUS_WORDS } from '@rounds/core/certification';
 import type { MatrixPage, MatrixPerson } from './queries';
 
 /** One person in one class, as the matrix shows it. */

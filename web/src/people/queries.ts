@@ -1,8 +1,8 @@
+import { useInfiniteQuery } from '@pinia/colada';
 import { certificationRoutes } from '@rounds/contract/certification';
 import { jobRoutes } from '@rounds/contract/jobs';
 import { peopleRoutes } from '@rounds/contract/people';
 import type { RouteAnswer, RouteCall } from '@rounds/contract/route';
-import { useInfiniteQuery } from '@pinia/colada';
 import { call } from '../device/api';
 import { routeKey, useRouteMutation, useRouteQuery } from '../device/query';
 

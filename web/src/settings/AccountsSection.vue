@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { accountRoutes, type Account } from '@rounds/contract/accounts';
-import { ROLES, type Role } from '@rounds/contract/route';
+import { type Account, accountRoutes } from '@rounds/contract/accounts';
+import { type Role, ROLES } from '@rounds/contract/route';
 import { Alert, Button, Form, Input, InputPassword, Modal, Switch } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useSession } from '../device/session';

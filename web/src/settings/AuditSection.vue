@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { Button, Input } from 'ant-design-vue';
 import { refDebounced } from '@vueuse/core';
+import { Button, Input } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import DataTable, { type Column } from '../parts/DataTable.vue';
 import StateBox from '../parts/StateBox.vue';
 import { moment } from '../parts/words';
-import { useAudit, type AuditPage } from './queries';
+import { type AuditPage, useAudit } from './queries';
 
 /** What was done by whom, newest first. Nothing in it can be changed. */
 type Line = AuditPage['rows'][number] & { place: string };

@@ -3,12 +3,12 @@ import type { certificationRoutes } from '@rounds/contract/certification';
 import type { RouteAnswer } from '@rounds/contract/route';
 import {
   DEFAULT_RULES,
-  STATUS_WORDS,
-  TRIGGER_NAMES,
-  TRIGGERS,
   type GivenCertificates,
   type RuleSet,
+  STATUS_WORDS,
   type Trigger,
+  TRIGGER_NAMES,
+  TRIGGERS,
 } from '@rounds/core/certification';
 import {
   Alert,

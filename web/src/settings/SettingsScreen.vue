@@ -2,9 +2,9 @@
 import { Segmented } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import TabRow from '../parts/TabRow.vue';
-import { THEMES, useTheme, type ThemeName } from '../parts/theme';
 import { useSession } from '../device/session';
+import TabRow from '../parts/TabRow.vue';
+import { type ThemeName, THEMES, useTheme } from '../parts/theme';
 import AccountsSection from './AccountsSection.vue';
 import AuditSection from './AuditSection.vue';
 import OwnPassword from './OwnPassword.vue';

@@ -1,7 +1,7 @@
+import { useInfiniteQuery } from '@pinia/colada';
 import { accountRoutes } from '@rounds/contract/accounts';
 import { certificationRoutes } from '@rounds/contract/certification';
 import type { RouteAnswer } from '@rounds/contract/route';
-import { useInfiniteQuery } from '@pinia/colada';
 import { call } from '../device/api';
 import { routeKey, useRouteMutation, useRouteQuery } from '../device/query';
 

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import type { RouteAnswer } from '@rounds/contract/route';
 import type { todayRoutes } from '@rounds/contract/today';
-import { STATUS_WORDS, type StandingStatus } from '@rounds/core/certification';
-import { OUTCOME_WORDS, PHASE_WORDS, type Outcome } from '@rounds/core/evaluation';
+import { type StandingStatus, STATUS_WORDS } from '@rounds/core/certification';
+import { type Outcome, OUTCOME_WORDS, PHASE_WORDS } from '@rounds/core/evaluation';
 import { Button, List, ListItem } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useSession } from '../device/session';
 import TimeArc from '../drawing/TimeArc.vue';
-import { shareLeft } from '../parts/standing';
 import { pages } from '../parts/pages';
+import { shareLeft } from '../parts/standing';
 import { day } from '../parts/words';
 import { dayHeading } from './dayHeading';
 import PlantedAlarm from './PlantedAlarm.vue';

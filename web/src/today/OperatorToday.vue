@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { daysBetween } from '@rounds/core/calendar';
-import { OUTCOME_WORDS, type Outcome } from '@rounds/core/evaluation';
+import { type Outcome, OUTCOME_WORDS } from '@rounds/core/evaluation';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useSession } from '../device/session';

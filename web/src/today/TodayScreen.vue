@@ -2,10 +2,10 @@
 import { computed, defineAsyncComponent } from 'vue';
 import { useSession } from '../device/session';
 import StateBox from '../parts/StateBox.vue';
+import { dayHeading } from './dayHeading';
 import OfficeToday from './OfficeToday.vue';
 import PlantedAlarm from './PlantedAlarm.vue';
 import { useToday } from './queries';
-import { dayHeading } from './dayHeading';
 
 /** The day's first page, made for the work of the role: the office, an operator, the workshop. */
 const OperatorToday = defineAsyncComponent(() => import('./OperatorToday.vue'));

@@ -3,8 +3,8 @@ import {
   autocompletion,
   closeBrackets,
   closeBracketsKeymap,
-  completionKeymap,
   type CompletionContext,
+  completionKeymap,
   type CompletionResult,
 } from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
@@ -19,7 +19,7 @@ import {
   indentUnit,
   syntaxHighlighting,
 } from '@codemirror/language';
-import { lintGutter, lintKeymap, setDiagnostics, type Diagnostic } from '@codemirror/lint';
+import { type Diagnostic, lintGutter, lintKeymap, setDiagnostics } from '@codemirror/lint';
 import { EditorState } from '@codemirror/state';
 import {
   drawSelection,
@@ -29,10 +29,10 @@ import {
   keymap,
   lineNumbers,
 } from '@codemirror/view';
-import { packJsonSchema, type PackError } from '@rounds/core/catalogue';
 import { tags } from '@lezer/highlight';
+import { type PackError, packJsonSchema } from '@rounds/core/catalogue';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { schemaAt, valuesOf, yamlPlace, type SchemaNode } from './yamlContext';
+import { schemaAt, type SchemaNode, valuesOf, yamlPlace } from './yamlContext';
 
 /**
  * A YAML editor that knows the pack schema: keys and values are offered while typing, errors stand at their

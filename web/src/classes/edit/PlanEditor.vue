@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Pack } from '@rounds/core/catalogue';
-import { walkingLine, type Point } from '@rounds/core/round';
+import { type Point, walkingLine } from '@rounds/core/round';
 import { computed, ref } from 'vue';
 import MachineOutline from '../../drawing/MachineOutline.vue';
 

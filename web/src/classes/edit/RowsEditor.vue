@@ -3,10 +3,10 @@ import { PlusOutlined } from '@ant-design/icons-vue';
 import {
   findListedRow,
   listedRows,
-  packJsonSchema,
-  ROW_LISTS,
   type Pack,
   type PackError,
+  packJsonSchema,
+  ROW_LISTS,
   type RowListId,
 } from '@rounds/core/catalogue';
 import { Button, Form, Input } from 'ant-design-vue';

@@ -131,6 +131,7 @@ function raw(text: string) {
     problem.value = error instanceof Error ? error.message.split('\n')[0]! : String(error);
   }
 }
+const plain = computed(() => props.modelValue as string | number | undefined);
 const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(props.modelValue).trim()));
 </script>
 
@@ -246,7 +247,7 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
       v-else-if="kind === 'number' || kind === 'line' || kind === 'text'"
       :id="id"
       :kind="kind"
-      :value="modelValue as string | number | undefined"
+      :value="plain"
       :unit="unit"
       @settle="set"
     />

@@ -1,10 +1,10 @@
 import { classRoutes, type PackDraft } from '@rounds/contract/classes';
-import { packToYaml, type Pack, type PackError, type RowChange } from '@rounds/core/catalogue';
+import { localTime } from '@rounds/core/calendar';
+import { type Pack, type PackError, packToYaml, type RowChange } from '@rounds/core/catalogue';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { onBeforeRouteLeave } from 'vue-router';
 import { ApiProblem, call, ownProblem } from '../../device/api';
 import { siteTime } from '../../device/siteTime';
-import { localTime } from '@rounds/core/calendar';
 import { useDropDraft, usePublishDraft, useSaveDraft } from '../queries';
 import type { PackAnswer, PackQuestion } from './packWorker';
 

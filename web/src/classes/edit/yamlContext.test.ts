@@ -1,6 +1,6 @@
 import { packJsonSchema } from '@rounds/core/catalogue';
 import { describe, expect, it } from 'vitest';
-import { schemaAt, valuesOf, yamlPlace, type SchemaNode } from './yamlContext';
+import { schemaAt, type SchemaNode, valuesOf, yamlPlace } from './yamlContext';
 
 const schema = packJsonSchema() as SchemaNode;
 const TEXT = `id: test

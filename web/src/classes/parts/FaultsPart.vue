@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { GRADE_WORDS } from '@rounds/core/grading';
 import {
-  GRADES,
-  originWords,
-  severity,
   type EffectivePack,
   type Fault,
   type Grade,
+  GRADES,
+  originWords,
+  severity,
 } from '@rounds/core/catalogue';
+import { GRADE_WORDS } from '@rounds/core/grading';
 import { CheckableTag } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import GradeDisc from '../../drawing/GradeDisc.vue';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { originWords, valueWords, type EffectivePack, type Quantity } from '@rounds/core/catalogue';
+import { type EffectivePack, originWords, type Quantity, valueWords } from '@rounds/core/catalogue';
 import DataTable, { type Column } from '../../parts/DataTable.vue';
 
 /** Numbers with where they come from, and worked arithmetic. */

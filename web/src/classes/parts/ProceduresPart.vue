@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { startsOrStops, type EffectivePack, type Step, originWords } from '@rounds/core/catalogue';
 import { RightOutlined } from '@ant-design/icons-vue';
+import { type EffectivePack, originWords, startsOrStops, type Step } from '@rounds/core/catalogue';
 import { Switch } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import DataTable, { type Column } from '../../parts/DataTable.vue';

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { originWords } from '@rounds/core/catalogue';
-import type { Checkpoint, EffectivePack } from '@rounds/core/catalogue';
+import { type Checkpoint, type EffectivePack, originWords } from '@rounds/core/catalogue';
 import { honestSeconds } from '@rounds/core/round';
 import { Button, Popover } from 'ant-design-vue';
 import { computed, ref } from 'vue';

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { originWords } from '@rounds/core/catalogue';
 import type { SchoolChoice } from '@rounds/contract/classes';
-import type { EffectivePack, School } from '@rounds/core/catalogue';
+import { type EffectivePack, originWords, type School } from '@rounds/core/catalogue';
 import { Button, Collapse, CollapsePanel, Form, Textarea } from 'ant-design-vue';
 import { reactive, ref } from 'vue';
 import { useSession } from '../../device/session';

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { originWords } from '@rounds/core/catalogue';
-import type { EffectivePack } from '@rounds/core/catalogue';
+import { type EffectivePack, originWords } from '@rounds/core/catalogue';
 import { computed } from 'vue';
 
 /** The evaluation sheet. */

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { originWords } from '@rounds/core/catalogue';
-import type { EffectivePack } from '@rounds/core/catalogue';
+import { type EffectivePack, originWords } from '@rounds/core/catalogue';
 
 /** How the class is taught: order, drills, what to watch, common mistakes, and notes on certification. */
 defineProps<{ pack: EffectivePack }>();

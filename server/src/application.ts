@@ -6,19 +6,21 @@ import compression from 'compression';
 import { sql } from 'drizzle-orm';
 import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
-import { pino, type Logger } from 'pino';
+import { type Logger, pino } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { accountRoutes } from '../accounts/routes';
-import { assessRoutes } from '../assess/routes';
-import { certificationRoutes } from '../certification/routes';
-import { classRoutes } from '../classes/routes';
-import { peopleRoutes } from '../people/routes';
-import { CHANGES, type House } from '../data/context';
-import { jobRoutes } from '../jobs/routes';
-import { bindStream } from './stream';
-import { problemHandler } from './binder';
-import { controlRoutes, fromThisComputer } from './control';
-import { ProblemError } from './problem';
+import { accountRoutes } from './accounts/routes';
+import { assessRoutes } from './assess/routes';
+import { certificationRoutes } from './certification/routes';
+import { classRoutes } from './classes/routes';
+import { CHANGES, type House } from './data/context';
+import { problemHandler } from './http/binder';
+import { controlRoutes, fromThisComputer } from './http/control';
+import { ProblemError } from './http/problem';
+import { bindStream } from './http/stream';
+import { jobRoutes } from './jobs/routes';
+import { machineRoutes } from './machines/routes';
+import { peopleRoutes } from './people/routes';
+import { todayRoutes } from './today/routes';
 
 /**
  * Builds the HTTP application: API, OpenAPI document, health, metrics, and the built web app when `webRoot`
@@ -102,6 +104,8 @@ export function application(house: House, options: { webRoot: string | null; log
   classRoutes(api, house);
   certificationRoutes(api, house);
   assessRoutes(api, house);
+  machineRoutes(api, house);
+  todayRoutes(api, house);
   jobRoutes(api, house);
   bindStream(api, house, changeRoutes.changes, async () => ({ topic: CHANGES }));
   api.use((_request, _response, next) =>

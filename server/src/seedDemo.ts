@@ -1,15 +1,15 @@
-import type { DemoOrganisation } from '@rounds/demo';
+import { hash as hashPassword } from '@node-rs/argon2';
+import type { Role } from '@rounds/contract';
 import { contentHash, type Pack } from '@rounds/core/catalogue';
 import { DEFAULT_RULES } from '@rounds/core/certification';
-import { hash as hashPassword } from '@node-rs/argon2';
+import type { DemoOrganisation } from '@rounds/demo';
 import { v7 as uuidv7 } from 'uuid';
-import type { Role } from '@rounds/contract';
-import { DEMO_PASSWORD } from '../accounts/routes';
-import { appendPast } from '../assess/stream';
-import { projectStandings } from '../certification/standings';
-import { composeAndKeep, publishPack } from '../classes/packs';
-import { writeSetting } from './context';
-import type { Database } from './database';
+import { DEMO_PASSWORD } from './accounts/routes';
+import { appendPast } from './assess/stream';
+import { projectStandings } from './certification/standings';
+import { composeAndKeep, publishPack } from './classes/packs';
+import { writeSetting } from './data/context';
+import type { Database } from './data/database';
 import {
   account,
   certificationEventRow,
@@ -19,7 +19,7 @@ import {
   ruleSetRow,
   schoolChoiceRow,
   unit,
-} from './schema';
+} from './data/schema';
 
 async function inChunks<T>(
   rows: readonly T[],
