@@ -2,6 +2,7 @@ import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BREAKAGES, packSource } from '../core/src/testing';
 import { startDemo } from '../tools/demoServer';
+import { chooseOption, clearChoice } from '../tools/browser';
 import { browser, prepareWithoutPlants, signIn } from './house';
 
 /**
@@ -81,12 +82,8 @@ describe('finding', () => {
 
   it('compares two classes where they start, stop and measure differently', async () => {
     await page.goto(`${demo.address}/classes/compare`);
-    const [first, second] = [
-      page.getByRole('main').getByRole('combobox').nth(0),
-      page.getByRole('main').getByRole('combobox').nth(1),
-    ];
-    await first.selectOption({ label: 'Wheel loader' });
-    await second.selectOption({ label: 'Motor grader' });
+    await chooseOption(page, 'First class', 'Wheel loader');
+    await chooseOption(page, 'Second class', 'Motor grader');
     await page.getByRole('heading', { name: 'Starting' }).waitFor();
     await page.getByRole('heading', { name: /Numbers/ }).waitFor();
     expect(page.url()).toMatch(/a=wheel-loader/);
@@ -99,7 +96,10 @@ describe('finding', () => {
     const count = page.getByText(/checks, \d+ min/);
     await count.waitFor();
     const before = await count.innerText();
-    await page.getByRole('combobox', { name: /^Power/ }).selectOption({ index: 1 });
+    await page.getByRole('combobox', { name: 'Power' }).focus();
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
     await expect.poll(() => count.innerText()).not.toBe(before);
     await page.goto(`${demo.address}/classes/reel-mower?part=nonsense&row=no-such-row`);
     await page.getByRole('tab', { name: /^Round/ }).waitFor();
@@ -112,7 +112,7 @@ describe('schools', () => {
     const number = page.locator('[id="row-CF-N20"]');
     await number.waitFor();
     const plain = await number.innerText();
-    await page.getByRole('combobox', { name: 'Site' }).selectOption('Ferry Quay');
+    await chooseOption(page, 'Site', 'Ferry Quay');
     await tab(/^Schools/).click();
     const question = page.getByRole('region', { name: 'Ramp rule for loaded' });
     await question
@@ -131,10 +131,10 @@ describe('schools', () => {
     expect(chosen).not.toBe(plain);
     expect(chosen).toMatch(/\b5\b/);
     // Another site, and no site, keep what they had; the alternative stays in view.
-    await page.getByRole('combobox', { name: 'Site' }).selectOption('');
+    await clearChoice(page, 'Site');
     await expect.poll(() => number.innerText()).toBe(plain);
     await page.reload();
-    await page.getByRole('combobox', { name: 'Site' }).selectOption('Ferry Quay');
+    await chooseOption(page, 'Site', 'Ferry Quay');
     await number.getByText(/site choice/).waitFor();
   });
 });
@@ -168,7 +168,8 @@ describe('editing', () => {
     await page.getByLabel('Why it changes').fill('hook welds named');
     await publish.click();
     await page.waitForURL(/\/classes\/counterbalance-forklift$/);
-    await page.getByRole('link', { name: 'Revisions' }).click();
+    await page.getByRole('button', { name: 'More', exact: true }).click();
+    await page.getByRole('menuitem', { name: 'Revisions' }).click();
     await page.getByRole('cell', { name: 'hook welds named' }).waitFor();
     await page
       .getByRole('region', { name: 'Differences' })
@@ -215,8 +216,8 @@ describe('editing', () => {
       .getByRole('button', { name: /^line \d+/ })
       .click();
     await text.waitFor();
-    page.once('dialog', (dialog) => void dialog.accept());
     await page.getByRole('button', { name: 'Throw the draft away' }).click();
+    await page.getByRole('button', { name: 'Throw it away' }).click();
     await page.getByText('As published, no draft').waitFor();
   });
 
@@ -246,8 +247,8 @@ describe('editing', () => {
       )
       .toBe('no crack, wheels run true');
     await other.close();
-    page.once('dialog', (dialog) => void dialog.accept());
     await page.getByRole('button', { name: 'Throw the draft away' }).click();
+    await page.getByRole('button', { name: 'Throw it away' }).click();
     await page.getByText('As published, no draft').waitFor();
   });
 
@@ -271,8 +272,8 @@ describe('editing', () => {
     await page.getByText(/Draft saved/).waitFor();
     await tab(/^Changes and publishing/).click();
     await page.getByText(/1 row differs/).waitFor();
-    page.once('dialog', (dialog) => void dialog.accept());
     await page.getByRole('button', { name: 'Throw the draft away' }).click();
+    await page.getByRole('button', { name: 'Throw it away' }).click();
     await page.getByText('As published, no draft').waitFor();
   });
 });
@@ -282,7 +283,7 @@ describe('carrying a class from house to house', () => {
     const admin = await browser();
     await signIn(admin.page, demo.address, 'una');
     await admin.page.goto(`${demo.address}/classes/mobile-crane`);
-    await admin.page.getByText('Export', { exact: true }).click();
+    await admin.page.getByRole('button', { name: 'More', exact: true }).click();
     const download = admin.page.waitForEvent('download');
     await admin.page.getByRole('link', { name: /YAML/ }).click();
     const file = await (await download).path();
@@ -300,9 +301,9 @@ describe('carrying a class from house to house', () => {
     await admin.page.goto(`${demo.address}/classes/import`);
     await admin.page.getByLabel('Class file').setInputFiles(file);
     await admin.page.getByRole('button', { name: 'Take the class into use' }).click();
-    await admin.page.getByRole('heading', { name: 'Mobile crane is imported' }).waitFor();
+    await admin.page.getByText('Mobile crane is imported').waitFor();
     expect(await hashOf('mobile-crane', admin.page)).toBe(before);
-    await admin.page.getByRole('link', { name: 'Open the class' }).click();
+    await admin.page.getByRole('button', { name: 'Open the class' }).click();
     await admin.page.getByRole('tab', { name: /^Round/ }).waitFor();
     await admin.close();
   });
@@ -317,7 +318,7 @@ describe('carrying a class from house to house', () => {
         buffer: Buffer.from(broken.change(packSource('counterbalance-forklift'))),
       });
       const refused = page.getByRole('region', { name: 'What would change' });
-      await refused.getByText(/in broken.yaml. Nothing was changed./).waitFor();
+      await refused.getByText(/in broken.yaml/).waitFor();
       expect(await refused.getByRole('row').count()).toBeGreaterThan(1);
       expect(
         Number(await refused.getByRole('row').nth(1).getByRole('cell').first().innerText()),

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { startDemo } from '../tools/demoServer';
 import { axeFindings } from './axe';
-import { browser } from './house';
+import { browser, signOut } from './house';
 
 /** A new installation, as `npm start` gives it: nobody in it, no demo accounts. */
 let house: Awaited<ReturnType<typeof startDemo>>;
@@ -39,12 +39,13 @@ it('the first visit creates the administrator; empty screens help; a trainer sig
   expect(await axeFindings(page)).toEqual([]);
 
   await page.getByRole('link', { name: 'Settings' }).click();
+  await page.getByRole('tab', { name: 'Accounts' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Tor Vik');
   await page.getByLabel('Sign-in name').fill('tor');
   await page.getByLabel('First password').fill('another password');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByText('The account is ready.').waitFor();
-  await page.getByRole('button', { name: 'Sign out' }).click();
+  await signOut(page);
   // The settings form has fields of the same names; they must be gone before the next one is filled.
   await page.getByRole('button', { name: 'Sign in', exact: true }).waitFor();
   await page.getByLabel('Sign-in name').fill('tor');

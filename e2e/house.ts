@@ -1,7 +1,7 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { expect } from 'vitest';
 import { DEMO_PASSWORD } from '../server/src/index';
-import { openBrowser } from '../tools/browser';
+import { chooseOption, openBrowser } from '../tools/browser';
 
 /** Signs in by the form, as a person does. */
 export async function signIn(page: Page, address: string, login: string): Promise<void> {
@@ -18,19 +18,24 @@ export async function chooseMachine(
   unit: RegExp,
   title = 'Counterbalance forklift truck',
 ): Promise<void> {
-  await page.getByRole('combobox', { name: 'Class' }).selectOption({ label: title });
+  await chooseOption(page, 'Class', title);
   await page.getByRole('button', { name: unit }).click();
 }
 
 /** Prepares an evaluation of Magnus Heddle with nothing planted, and goes to the machine. */
 export async function prepareWithoutPlants(page: Page, address: string, unit = /FLT-01/): Promise<void> {
   await page.goto(`${address}/assess/new`);
-  await page.getByLabel('Find by name or payroll number').fill('Heddle');
-  await page.getByRole('button', { name: /Magnus Heddle/ }).click();
+  await chooseOption(page, 'Operator', 'Magnus Heddle');
   await chooseMachine(page, unit);
-  const leaveOut = page.getByRole('button', { name: 'Leave out' });
+  const leaveOut = page.getByRole('button', { name: /^Leave out/ });
   await leaveOut.first().waitFor();
   while ((await leaveOut.count()) > 0) await leaveOut.first().click();
+}
+
+/** Signs out by the menu of the one who is signed in. */
+export async function signOut(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /your menu$/ }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
 }
 
 /** A browser of its own for a test; fails the test on errors in the page's console that nobody expected. */

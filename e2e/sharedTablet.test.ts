@@ -1,7 +1,7 @@
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startDemo } from '../tools/demoServer';
-import { browser, prepareWithoutPlants, signIn } from './house';
+import { browser, prepareWithoutPlants, signIn, signOut } from './house';
 
 /** One tablet, several people, and a network that comes and goes: what each sees, sends and leaves behind. */
 let demo: Awaited<ReturnType<typeof startDemo>>;
@@ -75,7 +75,7 @@ describe('a shared tablet', () => {
     await note(page, REMARK);
     await page.getByText(/1 saved here/).waitFor();
     await page.getByRole('link', { name: 'Back to all evaluations' }).click();
-    await page.getByRole('button', { name: 'Sign out' }).click();
+    await signOut(page);
     await page.getByText('One tap is not on the server yet').waitFor();
     await page.getByRole('dialog').getByRole('button', { name: 'Sign out' }).click();
 
@@ -98,7 +98,7 @@ describe('a shared tablet', () => {
     expect(await page.getByText(/taps are kept on this device/).count()).toBe(0);
     expect(await notesOf(id, 'ronan')).toEqual([]);
     await page.getByRole('link', { name: 'Back to all evaluations' }).click();
-    await page.getByRole('button', { name: 'Sign out' }).click();
+    await signOut(page);
 
     await page.getByRole('heading', { name: 'Rounds', exact: true }).waitFor();
     await signIn(page, demo.address, 'hilda');
@@ -115,7 +115,7 @@ describe('a shared tablet', () => {
     await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
     const cookie = (await tablet.context.cookies()).find((each) => each.name === 'rounds_session')!;
     await tablet.context.setOffline(true);
-    await page.getByRole('button', { name: 'Sign out' }).click();
+    await signOut(page);
     await page.getByRole('heading', { name: 'Rounds', exact: true }).waitFor();
     await tablet.context.setOffline(false);
     await page.reload();
@@ -271,13 +271,14 @@ describe('preparing and scoring', () => {
         .getByRole('button', { name: 'Fault found' })
         .click();
       await page.getByRole('button', { name: 'Something else at this point' }).click();
-      return page.getByLabel('Truly on the machine, not planted');
+      return page.getByRole('button', { name: 'Truly on the machine, not planted' });
     };
-    await (await found()).check();
+    await (await found()).click();
     await page.getByRole('button', { name: 'Back', exact: true }).click();
-    expect(await (await found()).isChecked()).toBe(false);
+    expect(await (await found()).getAttribute('aria-pressed')).toBe('false');
     await page.getByRole('button', { name: 'Back', exact: true }).click();
     await page.getByRole('button', { name: 'End the round' }).click();
+    await page.getByRole('button', { name: 'Go to the score sheet' }).click();
     await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
     const number = page.getByRole('spinbutton').first();
     if ((await number.count()) > 0) {

@@ -1,7 +1,13 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type BrowserContext, type BrowserContextOptions, chromium } from 'playwright-core';
+import {
+  chromium,
+  type BrowserContext,
+  type BrowserContextOptions,
+  type Locator,
+  type Page,
+} from 'playwright-core';
 
 /** Opens Debian's headless Chromium with an empty profile; `close` ends it and removes the profile. */
 export async function openBrowser(
@@ -31,4 +37,27 @@ export async function openBrowser(
       rmSync(profile, { recursive: true, force: true });
     },
   };
+}
+
+/** Chooses an option from a choice by its label, typing its words where the choice is long. */
+export async function chooseOption(
+  page: Page,
+  label: string | RegExp,
+  option: string,
+  within: Locator | Page = page,
+): Promise<void> {
+  const field = within.getByRole('combobox', { name: label, exact: true });
+  await field.locator('xpath=ancestor::*[contains(@class, "ant-select-selector")]').click();
+  if (await field.isEditable()) await field.fill(option);
+  const open = page.locator('.ant-select-item-option:visible');
+  await open.filter({ hasText: option }).first().click();
+}
+
+/** Empties a choice that may be empty. */
+export async function clearChoice(page: Page, label: string): Promise<void> {
+  const select = page
+    .getByRole('combobox', { name: label, exact: true })
+    .locator('xpath=ancestor::*[contains(concat(" ", @class, " "), " ant-select ")]');
+  await select.hover();
+  await select.locator('.ant-select-clear').click();
 }

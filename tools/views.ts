@@ -1,4 +1,5 @@
 import type { Page } from 'playwright-core';
+import { chooseOption } from './browser';
 
 /** A main view of the application, as the demo shows it. `open` brings the signed-in page there. */
 export interface View {
@@ -96,7 +97,7 @@ export const VIEWS: readonly View[] = [
     kept: true,
     open: async (page, address) => {
       await go('/people/matrix', /Standing matrix/)(page, address);
-      await page.getByRole('table').waitFor();
+      await page.getByRole('grid').waitFor();
     },
   },
   {
@@ -155,7 +156,7 @@ export const VIEWS: readonly View[] = [
     as: 'hilda',
     open: async (page, address) => {
       await go('/classes/overhead-crane?part=schools', /Overhead/)(page, address);
-      await page.getByRole('combobox', { name: 'Site' }).selectOption('Trust Workshop');
+      await chooseOption(page, 'Site', 'Trust Workshop');
       await page
         .getByRole('button', { name: /^Choose for/ })
         .first()
@@ -240,16 +241,10 @@ export const VIEWS: readonly View[] = [
     kept: true,
     open: async (page, address) => {
       await go('/assess/new', /Prepare an evaluation/)(page, address);
-      await page
-        .getByRole('button', { name: /Isla Marwick|Eilidh|Sander/ })
-        .first()
-        .click()
-        .catch(() => undefined);
-      await page
-        .getByRole('combobox', { name: 'Class' })
-        .selectOption({ label: 'Counterbalance forklift truck' });
+      await chooseOption(page, 'Operator', 'Eilidh Corrigall');
+      await chooseOption(page, 'Class', 'Counterbalance forklift truck');
       await page.getByRole('button', { name: /FLT-02/ }).click();
-      const ticks = page.getByRole('checkbox', { name: 'Confirm planted' });
+      const ticks = page.getByRole('checkbox', { name: /^Planted: /, checked: false });
       await ticks.first().click();
       await ticks.first().click();
     },
@@ -312,12 +307,64 @@ export const VIEWS: readonly View[] = [
   {
     name: 'settings',
     as: 'una',
+    kept: true,
     open: async (page, address) => {
-      await go('/settings', /Settings/)(page, address);
+      await go('/settings?part=rules', /Settings/)(page, address);
+      await page.getByRole('button', { name: 'Look who is affected' }).waitFor();
+    },
+  },
+  {
+    name: 'settings-accounts',
+    as: 'una',
+    open: async (page, address) => {
+      await go('/settings?part=accounts', /Settings/)(page, address);
       await page.getByRole('heading', { name: 'Add an account' }).waitFor();
     },
   },
-  { name: 'operator-today', as: 'isla', open: go('/', /20\d\d/) },
+  {
+    name: 'settings-audit',
+    as: 'una',
+    open: async (page, address) => {
+      await go('/settings?part=audit', /Settings/)(page, address);
+      await page.getByRole('table', { name: 'Audit' }).waitFor();
+    },
+  },
+  {
+    name: 'settings-own',
+    as: 'isla',
+    open: go('/settings', /Settings/),
+  },
+  {
+    name: 'settings-rules-read',
+    as: 'gordon',
+    open: async (page, address) => {
+      await go('/settings?part=rules', /Settings/)(page, address);
+      await page.getByText('What each event does').waitFor();
+    },
+  },
+  {
+    name: 'palette',
+    as: 'hilda',
+    open: async (page, address) => {
+      await go('/', /20\d\d/)(page, address);
+      await page.keyboard.press('Control+k');
+      await page.getByRole('combobox', { name: 'Find anything' }).fill('forklift');
+      await page
+        .getByRole('option', { name: /Counterbalance/ })
+        .first()
+        .waitFor();
+    },
+  },
+  {
+    name: 'add-person',
+    as: 'hilda',
+    open: async (page, address) => {
+      await go('/people', /People/)(page, address);
+      await page.getByRole('button', { name: 'Add a person' }).click();
+      await page.getByRole('dialog', { name: 'Add a person' }).waitFor();
+    },
+  },
+  { name: 'operator-today', as: 'isla', kept: true, open: go('/', /20\d\d/) },
   { name: 'operator-assess', as: 'isla', open: go('/assess', /My evaluations/) },
   { name: 'supervisor-today', as: 'gordon', open: go('/', /20\d\d/) },
   { name: 'workshop-today', as: 'viktor', open: go('/', /20\d\d/) },

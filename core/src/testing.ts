@@ -1,11 +1,12 @@
 import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { type Pack, readPack } from './catalogue';
 
-const PACKS = new URL('../../packs/', import.meta.url);
+const PACKS = join(import.meta.dirname, '..', '..', 'packs');
 
 /** The text of a shipped pack, for tests. */
 export function packSource(classId: string): string {
-  return readFileSync(new URL(`${classId}.yaml`, PACKS), 'utf8');
+  return readFileSync(join(PACKS, `${classId}.yaml`), 'utf8');
 }
 
 /** A pack as shipped, for tests. */

@@ -74,7 +74,12 @@ function signOut() {
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable);
-const busy = () => document.querySelector('[role="dialog"][aria-modal="true"]') !== null;
+/** A sheet over the screen takes the keys. */
+const busy = () =>
+  [...document.querySelectorAll<HTMLElement>('.ant-modal-wrap, .ant-drawer-open')].some(
+    (each) => each.style.display !== 'none',
+  );
+onKeyStroke('Escape', () => (help.value = false));
 
 /** Keys of the desk: g and a letter, n, / and ?; Ctrl K from anywhere. */
 let goingUntil = 0;
@@ -166,17 +171,17 @@ const shortcuts = computed(() => [
           >{{ session.installation?.organisation
           }}<span v-if="session.installation?.demo" class="quiet"> demo, invented data</span></span
         >
-        <Button class="find" aria-label="Find anything (Ctrl K)" @click="finding = true">
+        <Button class="find" @click="finding = true">
           <SearchOutlined aria-hidden="true" /><span class="words">Find</span><kbd class="words">Ctrl K</kbd>
         </Button>
         <span class="grow"></span>
         <span class="saved" role="status" :class="{ 'needs-you': outbox.aside > 0 }">{{ saved }}</span>
         <Dropdown :trigger="['click']" placement="bottomRight">
-          <Button class="me" aria-label="You, light, shortcuts, sign out">
+          <Button class="me">
             <span class="who"
               ><strong>{{ session.account?.name }}</strong
               ><span class="quiet">{{ ROLE_WORDS[session.role ?? ''] }}</span></span
-            ><DownOutlined aria-hidden="true" />
+            ><span class="visually-hidden">, your menu</span><DownOutlined aria-hidden="true" />
           </Button>
           <template #overlay>
             <Menu :selected-keys="[theme.name]">
@@ -393,9 +398,12 @@ kbd {
   }
   .home,
   .area.off-phone,
-  .organisation .quiet,
-  .words {
+  .organisation .quiet {
     display: none;
+  }
+  .find .words {
+    position: absolute;
+    clip-path: inset(50%);
   }
   .area,
   .more {

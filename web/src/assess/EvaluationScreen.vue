@@ -41,11 +41,13 @@ const parts = computed(() => {
   const states = partStates(record.value, appraisal.value);
   return EVALUATION_PARTS.map((key) => ({ key, name: PART_NAMES[key], hint: states[key] }));
 });
+/** Where it was opened; it does not jump away under the finger when the work there is done. */
+const opening = ref<EvaluationPart | null>(null);
+watch(opened, (now) => {
+  if (now) opening.value ??= partToOpen(record.value, appraisal.value, working.value);
+});
 const part = computed<EvaluationPart>({
-  get: () => {
-    const asked = EVALUATION_PARTS.find((each) => each === route.query['part']);
-    return asked ?? partToOpen(record.value, appraisal.value, working.value);
-  },
+  get: () => EVALUATION_PARTS.find((each) => each === route.query['part']) ?? opening.value ?? 'round',
   set: (chosen) => void router.replace({ query: { part: chosen } }),
 });
 const elapsed = computed(() => roundSeconds(record.value, now.value));

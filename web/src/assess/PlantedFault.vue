@@ -65,6 +65,7 @@ li {
   padding: 0.5rem 0 0.7rem 0.9rem;
   margin-bottom: 0.6rem;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.35rem;
 }
 li.in {

@@ -289,6 +289,9 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
 </template>
 
 <style scoped>
+.head > .grow {
+  flex: 1 1 300px;
+}
 .head {
   align-items: flex-start;
 }

@@ -63,7 +63,7 @@ export const useOutbox = defineStore('outbox', () => {
     },
     // Web Locks are missing where the page came over plain HTTP from another host; then this tab sends on
     // its own.
-    alone: (name, work) => ('locks' in navigator ? navigator.locks.request(name, work) : work()),
+    alone: (name, work) => (navigator.locks as LockManager | undefined)?.request(name, work) ?? work(),
     changed() {
       waiting.value = outbox.counts.waiting;
       aside.value = outbox.counts.aside;

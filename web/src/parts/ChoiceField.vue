@@ -56,7 +56,7 @@ const shown = computed(() => [...props.options]);
     :list-height="320"
     not-found-content="Nothing matches"
     @change="take"
-    @search="emit('search', $event)"
+    v-bind="remote ? { onSearch: (text: string) => emit('search', text) } : {}"
     @dropdown-visible-change="toggled"
   >
     <template #option="option">

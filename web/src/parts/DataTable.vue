@@ -11,7 +11,7 @@ import {
   type TablePaginationConfig,
 } from 'ant-design-vue';
 import type { Key } from 'ant-design-vue/es/_util/type';
-import { computed } from 'vue';
+import { computed, onMounted, onUpdated, ref } from 'vue';
 
 /** A column of a table: what it shows, and how rows are put in its order. */
 export interface Column<R> {
@@ -71,6 +71,17 @@ const shown = computed(() => props.columns.filter((each) => each.fixed || !left.
 function toggle(key: string) {
   left.value = left.value.includes(key) ? left.value.filter((each) => each !== key) : [...left.value, key];
 }
+/** The library's table takes no name, which readers ask for, and names its arrows, which say nothing. */
+const frame = ref<HTMLElement | null>(null);
+function describe() {
+  frame.value?.querySelector('table')?.setAttribute('aria-label', props.name);
+  for (const arrow of frame.value?.querySelectorAll('.ant-table-column-sorter .anticon') ?? []) {
+    arrow.removeAttribute('aria-label');
+    arrow.setAttribute('aria-hidden', 'true');
+  }
+}
+onMounted(describe);
+onUpdated(describe);
 const byServer = computed(() => props.total !== undefined);
 const asked = (key: string): 'ascend' | 'descend' | null => {
   if (place.value.sort !== key) return null;
@@ -111,7 +122,7 @@ function changed(page: TablePaginationConfig, _filters: unknown, sorter: unknown
 </script>
 
 <template>
-  <div class="data-table sheet" role="region" :aria-label="name" tabindex="0">
+  <div ref="frame" class="data-table sheet" role="group" :aria-label="name" tabindex="0">
     <div v-if="choose || $slots['above']" class="above">
       <slot name="above" />
       <Dropdown v-if="choose" :trigger="['click']" placement="bottomRight">

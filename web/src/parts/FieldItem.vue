@@ -15,7 +15,7 @@ const id = useId();
     class="field-item"
     :colon="false"
   >
-    <template #label>{{ label }}<span v-if="optional" class="quiet may">may stay empty</span></template>
+    <template #label>{{ label }}<span v-if="optional" class="quiet may"> may stay empty</span></template>
     <slot :id="id" :invalid="Boolean(error)" />
     <template v-if="hint && !error" #extra>{{ hint }}</template>
   </FormItem>
@@ -24,6 +24,6 @@ const id = useId();
 <style scoped>
 .may {
   font-weight: 400;
-  margin-left: 0.4rem;
+  white-space: pre;
 }
 </style>

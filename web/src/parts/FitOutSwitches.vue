@@ -22,7 +22,7 @@ const reset = () =>
 </script>
 
 <template>
-  <div class="stack">
+  <div class="stack fit-out">
     <div class="first">
       <ChoiceField
         v-if="pack.variants.length > 1"
@@ -72,6 +72,10 @@ const reset = () =>
 </template>
 
 <style scoped>
+.fit-out {
+  min-width: 0;
+  width: 100%;
+}
 .field {
   display: grid;
   gap: 0.2rem;
@@ -90,6 +94,9 @@ const reset = () =>
 .first > :deep(.ant-select) {
   flex: 1 1 150px;
   max-width: 260px;
+}
+.first > :deep(.grow) {
+  flex: 1 1 240px;
 }
 .summary {
   display: inline-flex;

@@ -33,7 +33,8 @@ const forbidden = computed(() => told.value?.code === 'forbidden');
     <span class="visually-hidden">Fetching {{ what }}</span>
     <Skeleton active :paragraph="{ rows: lines ?? 5 }" :title="false" />
   </div>
-  <Empty v-else-if="empty" class="state sheet" :image="null">
+  <Empty v-else-if="empty" class="state sheet">
+    <template #image><span></span></template>
     <template #description><slot name="empty">There is nothing here yet.</slot></template>
   </Empty>
   <slot v-else />

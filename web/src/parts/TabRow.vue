@@ -42,6 +42,7 @@ function walk(event: KeyboardEvent) {
 <style scoped>
 .tab-row {
   min-width: 0;
+  overflow: hidden;
 }
 .tab-row :deep(.ant-tabs-nav) {
   margin: 0;

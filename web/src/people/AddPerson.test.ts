@@ -19,11 +19,15 @@ async function fill(payroll = '7') {
 }
 
 it('sends what was typed, empty fields as no value, and nothing before it is right', async () => {
-  server.answer(peopleRoutes.addPerson, ({ body }) => ({
-    ...(body as object),
-    id: '01900000-0000-7000-8000-000000000001',
-    active: true,
-  }) as never);
+  server.answer(
+    peopleRoutes.addPerson,
+    ({ body }) =>
+      ({
+        ...(body as object),
+        id: '01900000-0000-7000-8000-000000000001',
+        active: true,
+      }) as never,
+  );
   await open();
   await click('button', 'Add');
   expect(text()).toContain('must not be empty');

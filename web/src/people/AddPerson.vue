@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { personInput } from '@rounds/contract/people';
-import { AutoComplete, Button, Form, Input, Modal } from 'ant-design-vue';
+import { Button, Form, Input, Modal } from 'ant-design-vue';
 import DateField from '../parts/DateField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
+import SuggestField from '../parts/SuggestField.vue';
 import { useContractForm } from '../parts/useContractForm';
 import { useAddPerson } from './queries';
 
@@ -32,8 +33,6 @@ const form = useContractForm(personInput, blank, {
   }),
 });
 const { values, errors, problem, busy } = form;
-const offered = (list: readonly string[], typed: string) =>
-  list.filter((each) => each.toLowerCase().includes(typed.toLowerCase())).map((value) => ({ value }));
 async function save() {
   const taken = await form.submit((body) => addPerson.mutateAsync({ body }));
   if (!taken) return;
@@ -58,11 +57,21 @@ async function save() {
         <FieldItem v-slot="{ id }" label="E-mail" optional :error="errors['email']"
           ><Input :id="id" v-model:value="values.email" type="email" :maxlength="200"
         /></FieldItem>
-        <FieldItem v-slot="{ id }" label="Site" :error="errors['site']"
-          ><AutoComplete :id="id" v-model:value="values.site" :options="offered(sites, values.site)"
+        <FieldItem v-slot="{ id, invalid }" label="Site" :error="errors['site']"
+          ><SuggestField
+            :id="id"
+            v-model:value="values.site"
+            label="Site"
+            :options="sites"
+            :invalid="invalid"
         /></FieldItem>
-        <FieldItem v-slot="{ id }" label="Team" :error="errors['team']"
-          ><AutoComplete :id="id" v-model:value="values.team" :options="offered(teams, values.team)"
+        <FieldItem v-slot="{ id, invalid }" label="Team" :error="errors['team']"
+          ><SuggestField
+            :id="id"
+            v-model:value="values.team"
+            label="Team"
+            :options="teams"
+            :invalid="invalid"
         /></FieldItem>
         <FieldItem v-slot="{ id, invalid }" label="Date of birth" optional :error="errors['born']"
           ><DateField :id="id" v-model:value="values.born" label="Date of birth" :invalid="invalid"

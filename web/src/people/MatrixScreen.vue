@@ -9,7 +9,7 @@ import ChoiceField from '../parts/ChoiceField.vue';
 import SeveralField from '../parts/SeveralField.vue';
 import { shareLeft } from '../parts/standing';
 import StateBox from '../parts/StateBox.vue';
-import { brief, cellsOf, cellWords, columnsOf, mostPressing, needsSomebody } from './matrixCells';
+import { brief, cellsOf, cellWords, columnsOf, mostPressing, needsSomebody, type Cell } from './matrixCells';
 import { useMatrix } from './queries';
 
 /**
@@ -34,6 +34,11 @@ watch(
 );
 const pages = computed(() => matrix.data.value?.pages ?? []);
 const latest = computed(() => pages.value.at(-1) ?? null);
+/** Sites and teams to choose from stay while another page is on its way. */
+const offered = ref<{ sites: string[]; teams: string[] }>({ sites: [], teams: [] });
+watch(latest, (now) => {
+  if (now) offered.value = { sites: now.sites, teams: now.teams };
+});
 const everybody = computed(() => pages.value.flatMap((page) => page.people));
 const people = computed(() => {
   const text = search.value.trim().toLowerCase();
@@ -109,6 +114,10 @@ function go(row: number, column: number) {
   void nextTick(() => document.getElementById(cellId(row, column))?.focus());
 }
 watch([people, columns], () => (at.value = { row: 0, column: 0 }));
+/** A cell's name for readers holds what is seen in it, too. */
+function cellName(name: string, title: string, cell: Cell | undefined): string {
+  return `${name}, ${title}: ${cellWords(cell)}${cell ? ` (${brief(cell)})` : ''}`;
+}
 const choices = (values: readonly string[] | undefined) =>
   (values ?? []).map((value) => ({ value, label: value }));
 </script>
@@ -141,14 +150,14 @@ const choices = (values: readonly string[] | undefined) =>
         label="Site"
         placeholder="All sites"
         clearable
-        :options="choices(latest?.sites)"
+        :options="choices(offered.sites)"
       />
       <ChoiceField
         v-model:value="team"
         label="Team"
         placeholder="All teams"
         clearable
-        :options="choices(latest?.teams)"
+        :options="choices(offered.teams)"
       />
       <SeveralField
         v-model:value="kept"
@@ -210,7 +219,7 @@ const choices = (values: readonly string[] | undefined) =>
               role="gridcell"
               class="cell"
               :class="[cells.get(column.index)?.status, { here: at.row === index && at.column === i + 1 }]"
-              :aria-label="`${person.name}, ${column.title}: ${cellWords(cells.get(column.index))}`"
+              :aria-label="cellName(person.name, column.title, cells.get(column.index))"
               :tabindex="at.row === index && at.column === i + 1 ? 0 : -1"
               @click="at = { row: index, column: i + 1 }"
             >

@@ -191,11 +191,7 @@ const standings = GRAVEST_FIRST.map((value) => ({ value, label: STATUS_WORDS[val
                 </li>
               </ul>
             </template>
-            <Button
-              type="text"
-              class="arcs"
-              :aria-label="`Standing of ${row.person.givenName} ${row.person.familyName}`"
-            >
+            <Button type="text" class="arcs">
               <TimeArc
                 v-for="each in row.standings"
                 :key="each.classId"

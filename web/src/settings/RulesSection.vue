@@ -359,13 +359,13 @@ const EFFECTS = [
 }
 .checks {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(400px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(400px, 100%), 1fr));
   gap: 0 1rem;
   margin-bottom: 1rem;
 }
 .triggers {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(420px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(420px, 100%), 1fr));
   gap: 0.5rem 1.5rem;
   margin: 0.5rem 0 1rem;
 }

@@ -4,8 +4,10 @@ import type { Role } from '@rounds/contract/route';
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
 import { ConfigProvider } from 'ant-design-vue';
 import { createPinia, setActivePinia } from 'pinia';
+import { vi } from 'vitest';
 import { defineComponent, h, type Component } from 'vue';
 import { createMemoryHistory, createRouter, RouterView, type Router } from 'vue-router';
+import { useOutbox } from '../device/useOutbox';
 import { useSession } from '../device/session';
 import QuestionHost from '../parts/QuestionHost.vue';
 
@@ -49,6 +51,7 @@ export async function show(component: Component, options: Options = {}): Promise
     demoAccounts: [],
     demoPassword: null,
   };
+  await useOutbox().signIn(session.account);
   const Page = defineComponent(() => () => h(component, options.props ?? {}));
   const Elsewhere = defineComponent(() => () => h('p', 'another screen'));
   const router = createRouter({
@@ -61,7 +64,10 @@ export async function show(component: Component, options: Options = {}): Promise
   await router.push(options.at ?? '/');
   const Root = defineComponent(
     () => () =>
-      h(ConfigProvider, { theme: { token: { motion: false } } }, () => [h(QuestionHost), h(RouterView)]),
+      h(ConfigProvider, { theme: { token: { motion: false } as object } }, () => [
+        h(QuestionHost),
+        h(RouterView),
+      ]),
   );
   const wrapper = mount(Root, {
     global: { plugins: [pinia, [PiniaColada, { queryOptions: { gcTime: 60_000 } }], router] },
@@ -93,7 +99,7 @@ const nameOf = (element: Element): string => {
 const ROLES: Readonly<Record<string, string>> = {
   button: 'button, [role="button"], a.ant-btn',
   link: 'a[href]',
-  textbox: 'input:not([type="checkbox"]):not([role]), textarea, [role="textbox"]',
+  textbox: 'input:not([type="checkbox"]):not([type="radio"]):not([role]), textarea, [role="textbox"]',
   combobox: '[role="combobox"]',
   checkbox: 'input[type="checkbox"], [role="checkbox"]',
   spinbutton: 'input[role="spinbutton"]',
@@ -172,4 +178,9 @@ export async function choose(label: string | RegExp, option: string | RegExp): P
 /** What stands on the page, as one line of text. */
 export function text(): string {
   return (document.body.textContent ?? '').replace(/\s+/g, ' ').trim();
+}
+
+/** Waits until something holds that goes through the device's own store and the network. */
+export function eventually(holds: () => void): Promise<void> {
+  return vi.waitFor(holds, { timeout: 10_000, interval: 10 });
 }

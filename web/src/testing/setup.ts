@@ -8,7 +8,19 @@ class NoObserver {
   unobserve(): void {}
   disconnect(): void {}
 }
-vi.stubGlobal('ResizeObserver', NoObserver);
+/** Tells the size that an element says it has, once. */
+class SizeObserver extends NoObserver {
+  constructor(private readonly tell: ResizeObserverCallback) {
+    super();
+  }
+  override observe(target?: Element): void {
+    const { clientWidth: width, clientHeight: height } = target!;
+    const size = [{ inlineSize: width, blockSize: height }];
+    const entry = { target, contentRect: { width, height }, borderBoxSize: size, contentBoxSize: size };
+    queueMicrotask(() => this.tell([entry as never], this as never));
+  }
+}
+vi.stubGlobal('ResizeObserver', SizeObserver);
 vi.stubGlobal('IntersectionObserver', NoObserver);
 Element.prototype.scrollIntoView = () => undefined;
 

@@ -199,8 +199,8 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
     class="one"
   >
     <template #label
-      >{{ label }}<span v-if="!needed" class="quiet may">may stay empty</span
-      ><span v-if="schema.description" class="quiet small may">{{ schema.description }}</span></template
+      >{{ label }}<span v-if="!needed" class="quiet may"> may stay empty</span
+      ><span v-if="schema.description" class="quiet small may">{{ ` ${schema.description}` }}</span></template
     >
     <ChoiceField
       v-if="kind === 'choice' || kind === 'reference'"
@@ -299,7 +299,7 @@ legend {
 }
 .may {
   font-weight: 400;
-  margin-left: 0.5rem;
+  margin-left: 0.25rem;
 }
 .pair {
   flex-wrap: nowrap;
