@@ -124,7 +124,7 @@ describe('schools', () => {
     expect(await sign.isDisabled()).toBe(true);
     await page.getByLabel(/^Why Ferry Quay takes/).fill('quay ramps are under 5 %');
     await sign.click();
-    await question.getByText(/Chosen for Ferry Quay on .* 2026.*, signed Hilda Rousay: quay ramps/).waitFor();
+    await question.getByText(/Chosen for Ferry Quay on .* 2026.*, signed Hilda Rousay:\s+quay ramps/).waitFor();
     await tab(/^Numbers/).click();
     await number.getByText(/site choice/).waitFor();
     const chosen = await number.innerText();
