@@ -19,7 +19,7 @@ const allowed = {
  */
 const webShared = ['device', 'parts', 'drawing', 'testing'];
 const webAreas = {
-  drawing: [],
+  drawing: ['testing'],
   device: ['testing'],
   parts: ['device', 'drawing', 'testing'],
   testing: ['device', 'parts'],

@@ -41,6 +41,7 @@ export default defineConfig({
       {
         test: {
           name: 'browser',
+          globalSetup: ['tools/demoServer.ts'],
           include: ['e2e/**/*.test.ts'],
           exclude: ['**/node_modules/**'],
           testTimeout: 240_000,

@@ -1,8 +1,8 @@
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BREAKAGES, packSource } from '../core/src/testing';
-import { startDemo } from '../tools/demoServer';
 import { chooseOption, clearChoice } from '../tools/browser';
+import { startDemo } from '../tools/demoServer';
 import { browser, prepareWithoutPlants, signIn } from './house';
 
 /**
@@ -124,7 +124,9 @@ describe('schools', () => {
     expect(await sign.isDisabled()).toBe(true);
     await page.getByLabel(/^Why Ferry Quay takes/).fill('quay ramps are under 5 %');
     await sign.click();
-    await question.getByText(/Chosen for Ferry Quay on .* 2026.*, signed Hilda Rousay:\s+quay ramps/).waitFor();
+    await question
+      .getByText(/Chosen for Ferry Quay on .* 2026.*, signed Hilda Rousay:\s+quay ramps/)
+      .waitFor();
     await tab(/^Numbers/).click();
     await number.getByText(/site choice/).waitFor();
     const chosen = await number.innerText();

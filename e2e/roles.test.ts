@@ -3,8 +3,8 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startDemo } from '../tools/demoServer';
 import { chooseOption } from '../tools/browser';
+import { startDemo } from '../tools/demoServer';
 import { browser, chooseMachine, signIn } from './house';
 
 /**

@@ -8,8 +8,8 @@ import { longDate } from '@rounds/core/certification';
 import { appraise, type EvaluationEvent, foldEvaluation } from '@rounds/core/evaluation';
 import type { Locator, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { startDemo } from '../tools/demoServer';
 import { chooseOption } from '../tools/browser';
+import { startDemo } from '../tools/demoServer';
 import { browser, chooseMachine, signIn } from './house';
 
 /** The whole line as a trainer walks it: roster in, round on the tablet, decision, signatures, card. */

@@ -1,25 +1,24 @@
 /**
- * `npm run bench [-- server]`: figures, each beside a baseline taken in the same run; only those of the
- * server when asked. Nothing here passes or fails.
+ * `npm run bench [-- server|web]`: figures, each beside a baseline taken in the same run; only those of the
+ * server, or of the web app, when asked. Nothing here passes or fails.
  */
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { gzipSync } from 'node:zlib';
 import { addDays, addMonths } from '@rounds/core/calendar';
 import { compose, libraryRows, LibrarySearch, type Pack, readPack } from '@rounds/core/catalogue';
 import { type CertificationEvent, DEFAULT_RULES, standing } from '@rounds/core/certification';
 import { appraise, foldEvaluation, proposePlants, seededRandom } from '@rounds/core/evaluation';
 import { analyseRound } from '@rounds/core/round';
-import { sql } from 'drizzle-orm';
 import { parse as parseYaml } from 'yaml';
-import { seededIds, simulateEvaluation } from '../demo/src/index';
-import { projectStandings, standingsToday, tables } from '../server/src/index';
+import { simulateEvaluation } from '../demo/src/index';
 import { benchServer } from './benchServer';
+import { benchWeb } from './benchWeb';
 import { openBrowser } from './browser';
 import { packsOfCheckout, startDemo } from './demoServer';
 import { ensureBuilt, ensureDebianPackages } from './setup.mjs';
+import { median, times } from './timing';
 import { signIn } from './views';
 
 const root = join(import.meta.dirname, '..');
@@ -28,42 +27,12 @@ ensureDebianPackages();
 
 const row = (what: string, figure: string, baseline = '') =>
   console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${baseline}`);
-const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
-async function times(n: number, what: () => unknown): Promise<number[]> {
-  const list: number[] = [];
-  for (let i = 0; i < n; i++) {
-    const begun = performance.now();
-    await what();
-    list.push(performance.now() - begun);
-  }
-  return list;
-}
 
-await benchServer(row);
-if (process.argv[2] === 'server') process.exit(0);
-
-// The web app's first load.
-{
-  const dist = join(root, 'web/dist');
-  const html = readFileSync(join(dist, 'index.html'), 'utf8');
-  const gz = (file: string) => gzipSync(readFileSync(join(dist, file))).length;
-  const first = [...html.matchAll(/(?:src|href)="\/(assets\/[^"]+\.(?:js|css))"/g)].map((each) => each[1]!);
-  const today = readdirSync(join(dist, 'assets'))
-    .filter((name) => /^(TodayScreen|StateBox|TimeArc|api|discs)/.test(name))
-    .map((name) => `assets/${name}`);
-  const files = [...new Set([...first, ...today])];
-  const fonts = readdirSync(join(dist, 'assets')).filter(
-    (name) => /latin-(400|700)-normal.*woff2$/.test(name) && !/latin-ext/.test(name),
-  );
-  const every = readdirSync(join(dist, 'assets')).filter((name) => /\.(js|css)$/.test(name));
-  row(
-    'first load of the web app, gzip (HTML, JS, CSS of Today)',
-    `${((gz('index.html') + files.reduce((sum, f) => sum + gz(f), 0)) / 1024).toFixed(0)} kB`,
-    'limit 350 kB; all areas together ' +
-      `${(every.reduce((sum, f) => sum + gz(`assets/${f}`), 0) / 1024).toFixed(0)} kB; ` +
-      `fonts ${(fonts.reduce((sum, f) => sum + readFileSync(join(dist, 'assets', f)).length, 0) / 1024).toFixed(0)} kB`,
-  );
-}
+const only = process.argv[2];
+if (only !== 'web') await benchServer(row);
+if (only === 'server') process.exit(0);
+await benchWeb(row);
+if (only === 'web') process.exit(0);
 
 // Starting.
 {
@@ -92,80 +61,6 @@ if (process.argv[2] === 'server') process.exit(0);
   row('cold start, demo made', `${(cold / 1000).toFixed(2)} s`, `node alone ${(node! / 1000).toFixed(2)} s`);
   row('warm start', `${(warm / 1000).toFixed(2)} s`, 'limit 5 s');
   rmSync(data, { recursive: true, force: true });
-}
-
-// The matrix of 1,000 people and 20 classes.
-{
-  const demo = await startDemo();
-  const { db } = demo.house;
-  const random = seededRandom(3);
-  const newId = seededIds(random);
-  const [trainer] = await db.select().from(tables.account).limit(1);
-  const classes = (await db.select().from(tables.machineClass)).slice(0, 20);
-  const people = Array.from({ length: 1000 - 48 }, (_, i) => ({
-    id: newId('2026-01-01T00:00:00Z'),
-    payroll: `B${i}`,
-    givenName: `Given${i}`,
-    familyName: `Family${i}`,
-    site: 'Ferry Quay',
-    team: `Team ${i % 9}`,
-  }));
-  await db.insert(tables.person).values(people);
-  const events = people.flatMap((person) =>
-    classes.flatMap((each) => {
-      const on = addDays('2023-01-01', Math.floor(random() * 1200));
-      return [{ kind: 'certificate-recorded' }, { kind: 'familiarised', unit: 'X-1' }].map((body) => ({
-        id: newId('2026-01-01T00:00:00Z'),
-        personId: person.id,
-        classId: each.id,
-        on,
-        body,
-        accountId: trainer!.id,
-      }));
-    }),
-  );
-  for (let i = 0; i < events.length; i += 2000)
-    await db.insert(tables.certificationEventRow).values(events.slice(i, i + 2000));
-  const asOf = await standingsToday(demo.house);
-  await demo.house.db.transaction((tx) => projectStandings(tx, asOf));
-  const { context, close } = await openBrowser();
-  const page = context.pages()[0]!;
-  await signIn(page, demo.address, 'hilda');
-  const request = median(
-    await times(5, () => page.evaluate(async () => (await fetch('/api/matrix?limit=500')).text())),
-  );
-  const raw = median(
-    await times(5, () =>
-      db.execute(
-        sql`select person_id, class_id, on_date, body from certification_event order by on_date, seq`,
-      ),
-    ),
-  );
-  const drawn: number[] = [];
-  for (let i = 0; i < 3; i++) {
-    await page.goto(`${demo.address}/classes`);
-    await page.getByRole('link', { name: 'Matrix' }).waitFor();
-    const begun = performance.now();
-    await page.getByRole('link', { name: 'Matrix' }).click();
-    await page
-      .getByText('1000 people, 20 classes')
-      .or(page.getByText(/1000 people/))
-      .waitFor();
-    await page.getByRole('table').waitFor();
-    drawn.push(performance.now() - begun);
-  }
-  row(
-    `matrix, 500 of 1,000 people x 20 (${events.length} events), request`,
-    `${request.toFixed(0)} ms`,
-    `raw SQL of the same rows, same driver ${raw.toFixed(0)} ms (ratio ${(request / raw).toFixed(1)})`,
-  );
-  row(
-    'matrix of 1,000 x 20, click to drawn',
-    `${median(drawn).toFixed(0)} ms`,
-    `ratio to raw SQL ${(median(drawn) / raw).toFixed(1)}`,
-  );
-  await close();
-  await demo.stop();
 }
 
 // The core.

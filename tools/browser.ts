@@ -2,9 +2,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import {
-  chromium,
   type BrowserContext,
   type BrowserContextOptions,
+  chromium,
   type Locator,
   type Page,
 } from 'playwright-core';

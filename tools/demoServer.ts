@@ -1,4 +1,4 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { localDate } from '@rounds/core/calendar';
@@ -12,6 +12,7 @@ import {
   openStore,
   publishPack,
   seedDemo,
+  type Store,
 } from '../server/src/index';
 
 const root = join(import.meta.dirname, '..');
@@ -27,6 +28,26 @@ export function packsOfCheckout(): Pack[] {
     });
 }
 
+/** Names the directory of a demo that was seeded before, to be copied instead of seeding anew. */
+const SEEDED = 'ROUNDS_SEEDED_DEMO';
+const temporary = () => mkdtempSync(join(tmpdir(), 'rounds-data-'));
+const open = (directory: string) => openStore({ directory, migrations: join(root, 'server', 'migrations') });
+
+async function seed(store: Store, packs: Pack[]): Promise<void> {
+  const today = localDate(new Date().toISOString(), 'Europe/London');
+  await seedDemo(store.db, demoOrganisation(today, packs), packs, today);
+}
+
+/** For Vitest: seeds the demo once for all the files of a run, and removes it after them. */
+export default async function seedOnce(): Promise<() => void> {
+  const directory = temporary();
+  const store = await open(directory);
+  await seed(store, packsOfCheckout());
+  await store.close();
+  process.env[SEEDED] = directory;
+  return () => rmSync(directory, { recursive: true, force: true });
+}
+
 /**
  * A demo (or, with `demo: false`, a new installation) served from this process on a free port, with data in
  * a temporary directory.
@@ -34,14 +55,16 @@ export function packsOfCheckout(): Pack[] {
 export async function startDemo(
   options: { demo?: boolean } = {},
 ): Promise<{ address: string; house: House; directory: string; stop: () => Promise<void> }> {
-  const directory = mkdtempSync(join(tmpdir(), 'rounds-data-'));
-  const store = await openStore({ directory, migrations: join(root, 'server', 'migrations') });
-  const house = openHouse(store, { demo: options.demo !== false });
-  const packs = packsOfCheckout();
-  if (options.demo === false) for (const pack of packs) await publishPack(store.db, pack);
-  else {
-    const today = localDate(new Date().toISOString(), 'Europe/London');
-    await seedDemo(store.db, demoOrganisation(today, packs), packs, today);
+  const directory = temporary();
+  const demo = options.demo !== false;
+  const seeded = demo ? process.env[SEEDED] : undefined;
+  if (seeded) cpSync(seeded, directory, { recursive: true });
+  const store = await open(directory);
+  const house = openHouse(store, { demo });
+  if (!seeded) {
+    const packs = packsOfCheckout();
+    if (demo) await seed(store, packs);
+    else for (const pack of packs) await publishPack(store.db, pack);
   }
   const listening = await listen(application(house, { webRoot: join(root, 'web', 'dist') }), 0, false);
   return {

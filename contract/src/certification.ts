@@ -32,7 +32,10 @@ export const certificationEventInput = z.object({
   id: uuid.optional(),
   classId: z.string().max(60),
   on: plainDateText,
-  body: certificationEventBody,
+  body: certificationEventBody.refine((body) => body.kind !== 'familiarised' || body.unit.trim() !== '', {
+    message: 'name the machine',
+    path: ['unit'],
+  }),
 });
 
 /** Rules for a scope from a date on; `rules` null lifts the override of a site or class. */

@@ -24,17 +24,30 @@ export const plainDateText = z.iso
 
 const MONTH_DAYS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31] as const;
 
-/** Whether a Gregorian year has 366 days. */
+/**
+ * Whether a Gregorian year has 366 days.
+ *
+ * @example isLeapYear(2000) // true
+ * @example isLeapYear(1900) // false
+ */
 export function isLeapYear(year: number): boolean {
   return (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
 }
 
-/** Days in month 1 to 12 of a year. */
+/**
+ * Days in month 1 to 12 of a year.
+ *
+ * @example daysInMonth(2024, 2) // 29
+ */
 export function daysInMonth(year: number, month: number): number {
   return month === 2 && isLeapYear(year) ? 29 : MONTH_DAYS[month - 1]!;
 }
 
-/** Whether the text is a date that exists, written YYYY-MM-DD. */
+/**
+ * Whether the text is a date that exists, written YYYY-MM-DD.
+ *
+ * @example isPlainDate('2026-02-29') // false
+ */
 export function isPlainDate(text: string): boolean {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
   if (!match) return false;
@@ -47,12 +60,20 @@ function parts(date: PlainDate): [number, number, number] {
   return [Number(date.slice(0, 4)), Number(date.slice(5, 7)), Number(date.slice(8, 10))];
 }
 
-/** The date for a year, month and day that exist. */
+/**
+ * The date for a year, month and day that exist.
+ *
+ * @example plainDate(2026, 3, 9) // '2026-03-09'
+ */
 export function plainDate(year: number, month: number, day: number): PlainDate {
   return `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
 }
 
-/** Days since 1970-01-01. */
+/**
+ * Days since 1970-01-01.
+ *
+ * @example dayNumber('2000-03-01') // 11017
+ */
 export function dayNumber(date: PlainDate): number {
   const [year, month, day] = parts(date);
   const y = month <= 2 ? year - 1 : year;
@@ -63,7 +84,11 @@ export function dayNumber(date: PlainDate): number {
   return era * 146097 + dayOfEra - 719468;
 }
 
-/** The inverse of `dayNumber`. */
+/**
+ * The inverse of `dayNumber`.
+ *
+ * @example fromDayNumber(11_017) // '2000-03-01'
+ */
 export function fromDayNumber(days: number): PlainDate {
   const z = days + 719468;
   const era = Math.floor(z / 146097);
@@ -79,17 +104,30 @@ export function fromDayNumber(days: number): PlainDate {
   return plainDate(yearOfEra + era * 400 + (month <= 2 ? 1 : 0), month, day);
 }
 
-/** Adds whole days (may be negative). */
+/**
+ * Adds whole days (may be negative).
+ *
+ * @example addDays('2026-02-27', 3) // '2026-03-02'
+ */
 export function addDays(date: PlainDate, days: number): PlainDate {
   return fromDayNumber(dayNumber(date) + days);
 }
 
-/** Whole days from one date to another; negative when `to` is earlier. */
+/**
+ * Whole days from one date to another; negative when `to` is earlier.
+ *
+ * @example daysBetween('2024-02-28', '2024-03-01') // 2
+ */
 export function daysBetween(from: PlainDate, to: PlainDate): number {
   return dayNumber(to) - dayNumber(from);
 }
 
-/** Adds calendar months (may be negative); a day the month does not have becomes its last day. */
+/**
+ * Adds calendar months (may be negative); a day the month does not have becomes its last day.
+ *
+ * @example addMonths('2026-01-31', 1) // '2026-02-28'
+ * @example addMonths('2024-02-29', 36) // '2027-02-28'
+ */
 export function addMonths(date: PlainDate, months: number): PlainDate {
   const [year, month, day] = parts(date);
   const index = year * 12 + (month - 1) + months;
@@ -98,7 +136,11 @@ export function addMonths(date: PlainDate, months: number): PlainDate {
   return plainDate(targetYear, targetMonth, Math.min(day, daysInMonth(targetYear, targetMonth)));
 }
 
-/** Last day of the date's month. */
+/**
+ * Last day of the date's month.
+ *
+ * @example endOfMonth('2024-02-10') // '2024-02-29'
+ */
 export function endOfMonth(date: PlainDate): PlainDate {
   const [year, month] = parts(date);
   return plainDate(year, month, daysInMonth(year, month));
@@ -107,6 +149,9 @@ export function endOfMonth(date: PlainDate): PlainDate {
 /**
  * Repeated due dates: `anchored` counts each from the start, `chained` each from the one before (a clamped
  * day stays clamped).
+ *
+ * @example recurrence('2026-01-31', 1, 2).anchored // ['2026-02-28', '2026-03-31']
+ * @example recurrence('2026-01-31', 1, 2).chained // ['2026-02-28', '2026-03-28']
  */
 export function recurrence(
   start: PlainDate,
@@ -128,7 +173,11 @@ export interface IsoWeek {
   dayOfYear: number;
 }
 
-/** The ISO week a date belongs to. */
+/**
+ * The ISO week a date belongs to.
+ *
+ * @example isoWeek('2021-01-03').text // '2020-W53-7'
+ */
 export function isoWeek(date: PlainDate): IsoWeek {
   const days = dayNumber(date);
   const weekday = ((((days + 3) % 7) + 7) % 7) + 1;
@@ -144,7 +193,11 @@ export function isoWeek(date: PlainDate): IsoWeek {
   };
 }
 
-/** Weeks in an ISO year: 28 December is always in the last one. */
+/**
+ * Weeks in an ISO year: 28 December is always in the last one.
+ *
+ * @example isoWeeksInYear(2020) // 53
+ */
 export function isoWeeksInYear(year: number): number {
   return isoWeek(plainDate(year, 12, 28)).isoWeek;
 }

@@ -1,7 +1,11 @@
 import { Temporal } from 'temporal-polyfill';
 import { daysBetween, type PlainDate } from './plainDate';
 
-/** The calendar date at an instant (ISO text with Z) in an IANA time zone. */
+/**
+ * The calendar date at an instant (ISO text with Z) in an IANA time zone.
+ *
+ * @example localDate('2026-03-01T23:30:00Z', 'Europe/Oslo') // '2026-03-02'
+ */
 export function localDate(instant: string, timeZone: string): PlainDate {
   return Temporal.Instant.from(instant).toZonedDateTimeISO(timeZone).toPlainDate().toString();
 }
@@ -9,6 +13,8 @@ export function localDate(instant: string, timeZone: string): PlainDate {
 /**
  * Days until a due date where the person is, counted between local calendar dates; due today is 0 and not
  * overdue.
+ *
+ * @example daysUntilLocal('2026-03-01T23:30:00Z', 'Europe/Oslo', '2026-03-02').daysUntil // 0
  */
 export function daysUntilLocal(
   instant: string,
@@ -23,6 +29,8 @@ export function daysUntilLocal(
 /**
  * Real hours between two local wall-clock times (ISO without offset), which a clock change makes differ
  * from the wall-clock difference.
+ *
+ * @example elapsedHours('2026-03-28T12:00', '2026-03-29T12:00', 'Europe/London').elapsedHours // 23
  */
 export function elapsedHours(
   fromLocal: string,
@@ -39,7 +47,12 @@ export function elapsedHours(
   };
 }
 
-/** Whether the text names a time zone that this machine knows. */
+/**
+ * Whether the text names a time zone that this machine knows.
+ *
+ * @example isTimeZone('Europe/London') // true
+ * @example isTimeZone('Quay/North') // false
+ */
 export function isTimeZone(text: string): boolean {
   try {
     Temporal.Instant.fromEpochMilliseconds(0).toZonedDateTimeISO(text);
@@ -49,7 +62,11 @@ export function isTimeZone(text: string): boolean {
   }
 }
 
-/** The time of day at an instant (ISO text with Z) in an IANA time zone, as 14:05. */
+/**
+ * The time of day at an instant (ISO text with Z) in an IANA time zone, as 14:05.
+ *
+ * @example localTime('2026-07-01T12:05:59Z', 'Europe/London') // '13:05'
+ */
 export function localTime(instant: string, timeZone: string): string {
   return Temporal.Instant.from(instant)
     .toZonedDateTimeISO(timeZone)

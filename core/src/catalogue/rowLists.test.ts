@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { shippedClasses, shippedPack } from '../testing';
-import { packJsonSchema } from './schema';
 import { findListedRow, listedRows, pointsTo, ROW_LISTS } from './rowLists';
+import { packJsonSchema } from './schema';
 
 describe.each(shippedClasses())('the lists of rows of %s', (classId) => {
   const pack = shippedPack(classId);

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { forkliftPack } from '../testing';
 import { compose } from '../catalogue';
+import { forkliftPack } from '../testing';
 import {
   appraise,
-  checksAt,
   checksAlsoAt,
+  checksAt,
+  type EvaluationEvent,
+  type EvaluationEventBody,
   eventWords,
   faultNameIn,
   foldEvaluation,
@@ -16,8 +18,6 @@ import {
   stationMarks,
   stationsInUse,
   walkedMarks,
-  type EvaluationEvent,
-  type EvaluationEventBody,
 } from './index';
 
 const pack = compose(forkliftPack(), { variant: 'diesel', features: {} });

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { compose } from '../catalogue';
-import { appraise, foldEvaluation, type EvaluationEventBody } from '../evaluation';
+import { appraise, type EvaluationEventBody, foldEvaluation } from '../evaluation';
 import { forkliftPack } from '../testing';
 import { roundWords } from './words';
 

@@ -16,6 +16,8 @@ function logGamma(x: number): number {
  * Regularised incomplete beta function I_x(a, b): the probability that a Beta(a, b) variable is at most `x`.
  * Continued fraction by the modified Lentz method (Press et al., Numerical Recipes, section 6.4, from
  * memory).
+ *
+ * @example betaCdf(0.5, 2, 2) // 0.5
  */
 export function betaCdf(x: number, a: number, b: number): number {
   if (x <= 0) return 0;
@@ -46,7 +48,11 @@ function lentz(x: number, a: number, b: number): number {
   return h;
 }
 
-/** The x below which a share `p` of a Beta(a, b) lies, by bisection to the last bit. */
+/**
+ * The x below which a share `p` of a Beta(a, b) lies, by bisection to the last bit.
+ *
+ * @example betaQuantile(0.975, 1, 10) // 0.3085
+ */
 export function betaQuantile(p: number, a: number, b: number): number {
   if (p <= 0) return 0;
   if (p >= 1) return 1;

@@ -6,6 +6,8 @@ export type KappaWeights = 'unweighted' | 'linear' | 'quadratic';
 /**
  * Agreement weights for `size` ordered categories: 1 on the diagonal, falling with the distance between
  * indices.
+ *
+ * @example agreementWeights(3, 'linear')[0] // [1, 0.5, 0]
  */
 export function agreementWeights(size: number, weights: KappaWeights): number[][] {
   const span = Math.max(1, size - 1);
@@ -33,6 +35,8 @@ export interface Kappa {
  * Cohen's kappa from a square table of counts or proportions, rows = rater A, columns = rater B.
  * J. Cohen (1960, 1968). `weights` may be a named scheme or a matrix of agreement weights. Throws
  * RangeError when the table is not square.
+ *
+ * @example cohenKappa([[20, 5], [10, 15]]).kappa // 0.4
  */
 export function cohenKappa(
   table: readonly (readonly number[])[],
@@ -57,6 +61,8 @@ export function cohenKappa(
 /**
  * Kappa from disagreement weights (0 on the diagonal, may be asymmetric): 1 − observed / expected
  * disagreement (Cohen 1968).
+ *
+ * @example cohenKappaDisagreement([[20, 5], [10, 15]], [[0, 1], [1, 0]]) // 0.4
  */
 export function cohenKappaDisagreement(
   table: readonly (readonly number[])[],
@@ -95,6 +101,8 @@ export interface KappaInterval {
 /**
  * Standard errors by J. L. Fleiss, J. Cohen and B. S. Everitt, Psychological Bulletin 72 (1969). Null where
  * kappa is undefined.
+ *
+ * @example cohenKappaInterval([[20, 5], [10, 15]])?.se // 0.127
  */
 export function cohenKappaInterval(
   table: readonly (readonly number[])[],
@@ -126,6 +134,8 @@ export function cohenKappaInterval(
 /**
  * Cross-tabulates two lists of labels over the declared categories (unused ones keep their place). Throws
  * RangeError for an undeclared label.
+ *
+ * @example agreementTable(['a', 'b', 'b'], ['a', 'b', 'a'], ['a', 'b']) // [[1, 0], [1, 1]]
  */
 export function agreementTable<T>(
   raterA: readonly T[],

@@ -66,7 +66,11 @@ function erfc(x: number): number {
   return x < 0 ? 2 - result : result;
 }
 
-/** Probability that a standard normal variable is at most `z`. */
+/**
+ * Probability that a standard normal variable is at most `z`.
+ *
+ * @example normalCdf(1.96) // 0.975
+ */
 export function normalCdf(z: number): number {
   return 0.5 * erfc(-z / Math.SQRT2);
 }
@@ -81,6 +85,8 @@ function normalPdf(z: number): number {
  * Starting value by P. J. Acklam's rational approximation (from memory), polished by two Halley steps on
  * `normalCdf`.
  * Returns -Infinity for 0 and Infinity for 1; throws RangeError outside [0, 1].
+ *
+ * @example normalQuantile(0.975) // 1.96
  */
 export function normalQuantile(p: number): number {
   if (!(p >= 0 && p <= 1)) throw new RangeError(`a probability lies between 0 and 1, not ${p}`);

@@ -16,6 +16,8 @@ function checkCounts(x: number, n: number): void {
  * Wilson's score interval for a proportion of `x` successes in `n` trials.
  * E. B. Wilson (1927); R. G. Newcombe, Statistics in Medicine 17 (1998), method 3. Throws RangeError for
  * impossible counts.
+ *
+ * @example wilsonInterval(81, 263).low // 0.2553
  */
 export function wilsonInterval(x: number, n: number, confidence = 0.95): Interval {
   checkCounts(x, n);
@@ -26,7 +28,11 @@ export function wilsonInterval(x: number, n: number, confidence = 0.95): Interva
   return { low: x === 0 ? 0 : Math.max(0, centre - half), high: x === n ? 1 : Math.min(1, centre + half) };
 }
 
-/** Wilson's interval with continuity correction (Newcombe 1998, method 4). */
+/**
+ * Wilson's interval with continuity correction (Newcombe 1998, method 4).
+ *
+ * @example wilsonIntervalCorrected(81, 263).low // 0.2535
+ */
 export function wilsonIntervalCorrected(x: number, n: number, confidence = 0.95): Interval {
   checkCounts(x, n);
   const z = normalQuantile(1 - (1 - confidence) / 2);
@@ -38,7 +44,11 @@ export function wilsonIntervalCorrected(x: number, n: number, confidence = 0.95)
   return { low: x === 0 ? 0 : Math.max(0, low), high: x === n ? 1 : Math.min(1, high) };
 }
 
-/** The exact interval of C. J. Clopper and E. S. Pearson (1934), from beta quantiles. */
+/**
+ * The exact interval of C. J. Clopper and E. S. Pearson (1934), from beta quantiles.
+ *
+ * @example clopperPearsonInterval(81, 263).high // 0.3676
+ */
 export function clopperPearsonInterval(x: number, n: number, confidence = 0.95): Interval {
   checkCounts(x, n);
   const tail = (1 - confidence) / 2;
@@ -48,7 +58,11 @@ export function clopperPearsonInterval(x: number, n: number, confidence = 0.95):
   };
 }
 
-/** Exact binomial tail: Pr(X <= k) for `le`, Pr(X >= k) for `ge`, X ~ Binomial(n, p). */
+/**
+ * Exact binomial tail: Pr(X <= k) for `le`, Pr(X >= k) for `ge`, X ~ Binomial(n, p).
+ *
+ * @example binomialTail(10, 0.5, 8, 'ge') // 0.0547
+ */
 export function binomialTail(n: number, p: number, k: number, tail: 'le' | 'ge'): number {
   if (tail === 'ge') return k <= 0 ? 1 : k > n ? 0 : betaCdf(p, k, n - k + 1);
   return k < 0 ? 0 : k >= n ? 1 : betaCdf(1 - p, n - k, k + 1);
@@ -57,17 +71,29 @@ export function binomialTail(n: number, p: number, k: number, tail: 'le' | 'ge')
 /**
  * Upper bound on a rate when no event was seen in `n`: the "rule of three" and the exact one-sided bound
  * (Hanley & Lippman-Hand, JAMA 249, 1983).
+ *
+ * @example ruleOfThree(100).approxUpper // 0.03
+ * @example ruleOfThree(100).exactUpper // 0.0295
  */
 export function ruleOfThree(n: number, confidence = 0.95): { approxUpper: number; exactUpper: number } {
   return { approxUpper: Math.min(1, 3 / n), exactUpper: 1 - (1 - confidence) ** (1 / n) };
 }
 
-/** Smallest number of trials which, all without failure, shows a failure rate below `maxFailureRate`. */
+/**
+ * Smallest number of trials which, all without failure, shows a failure rate below `maxFailureRate`.
+ *
+ * @example zeroFailureSampleSize(0.05, 0.95) // 59
+ */
 export function zeroFailureSampleSize(maxFailureRate: number, confidence: number): number {
   return Math.ceil(Math.log(1 - confidence) / Math.log1p(-maxFailureRate) - 1e-12);
 }
 
-/** Beta-binomial posterior with its equal-tailed interval and the probability of exceeding `threshold`. */
+/**
+ * Beta-binomial posterior with its equal-tailed interval and the probability of exceeding `threshold`.
+ *
+ * @example
+ * betaPosterior({ priorAlpha: 1, priorBeta: 1, x: 9, n: 10, confidence: 0.9, threshold: 0.8 }).mean // 0.8333
+ */
 export function betaPosterior(input: {
   priorAlpha: number;
   priorBeta: number;

@@ -4,6 +4,8 @@
  * Fleiss' kappa. `counts[i][j]` = raters who put subject i in category j; every subject has the same number
  * of ratings.
  * J. L. Fleiss, Psychological Bulletin 76 (1971). `kappa` null when all ratings fall in one category.
+ *
+ * @example fleissKappa([[3, 0], [0, 3], [2, 1], [3, 0]]).kappa // 0.625
  */
 export function fleissKappa(counts: readonly (readonly number[])[]): {
   kappa: number | null;
@@ -46,6 +48,11 @@ export interface IntraclassCorrelations {
 /**
  * Intraclass correlations; rows = subjects, columns = judges. P. E. Shrout and J. L. Fleiss, Psychological
  * Bulletin 86 (1979).
+ *
+ * @example
+ * intraclassCorrelations([
+ *   [9, 2, 5, 8], [6, 1, 3, 2], [8, 4, 6, 8], [7, 1, 2, 6], [10, 5, 6, 9], [6, 2, 4, 7],
+ * ]).icc21 // 0.2898
  */
 export function intraclassCorrelations(ratings: readonly (readonly number[])[]): IntraclassCorrelations {
   const n = ratings.length;
@@ -86,6 +93,8 @@ export type MeasurementLevel = 'nominal' | 'ordinal' | 'interval' | 'ratio';
  * Krippendorff's alpha with missing data. `units[i]` = the values the coders gave unit i, null = missing.
  * K. Krippendorff, Computing Krippendorff's Alpha-Reliability (2011). `alpha` null when nothing varies or
  * nothing can be paired.
+ *
+ * @example krippendorffAlpha([[1, 1], [2, 2], [1, 2], [2, null]], 'nominal').alpha // 0.4444
  */
 export function krippendorffAlpha(
   units: readonly (readonly (number | null)[])[],
@@ -134,6 +143,8 @@ export function krippendorffAlpha(
 /**
  * Gwet's AC1 with missing data: K. L. Gwet, British Journal of Mathematical and Statistical Psychology 61
  * (2008).
+ *
+ * @example gwetAc1([[1, 1], [2, 2], [1, 2], [1, 1]], [1, 2]).ac1 // 0.5294
  */
 export function gwetAc1(
   units: readonly (readonly (number | null)[])[],

@@ -26,7 +26,11 @@ export interface Sensitivity {
   falseAlarmRate: number;
 }
 
-/** Sensitivity from two rates, both strictly between 0 and 1. */
+/**
+ * Sensitivity from two rates, both strictly between 0 and 1.
+ *
+ * @example sensitivityFromRates(0.8, 0.2).dPrime // 1.6832
+ */
 export function sensitivityFromRates(hitRate: number, falseAlarmRate: number): Sensitivity {
   const zh = normalQuantile(hitRate);
   const zf = normalQuantile(falseAlarmRate);
@@ -47,6 +51,9 @@ export function sensitivityFromRates(hitRate: number, falseAlarmRate: number): S
 /**
  * Sensitivity from counts with the log-linear correction (+0.5 to counts, +1 to totals, always applied): M.
  * J. Hautus (1995). With no trial of a kind its rate is 1/2: callers say "undefined" there.
+ *
+ * @example
+ * sensitivityLogLinear({ hits: 10, misses: 0, falseAlarms: 1, correctRejections: 9 }).dPrime // 2.7874
  */
 export function sensitivityLogLinear(counts: DetectionCounts): Sensitivity {
   const signals = counts.hits + counts.misses;
@@ -57,6 +64,9 @@ export function sensitivityLogLinear(counts: DetectionCounts): Sensitivity {
 /**
  * Sensitivity with only the rates 0 and 1 replaced, by 1/(2N) and 1 − 1/(2N): N. A. Macmillan and H. L.
  * Kaplan (1985).
+ *
+ * @example
+ * sensitivityOneOver2N({ hits: 10, misses: 0, falseAlarms: 1, correctRejections: 9 })?.dPrime // 2.9264
  */
 export function sensitivityOneOver2N(counts: DetectionCounts): Sensitivity | null {
   const signals = counts.hits + counts.misses;
@@ -67,7 +77,11 @@ export function sensitivityOneOver2N(counts: DetectionCounts): Sensitivity | nul
   return sensitivityFromRates(clamp(counts.hits, signals), clamp(counts.falseAlarms, noises));
 }
 
-/** Adds up the counts of several inspections by one person, the unbiased way to one d′. */
+/**
+ * Adds up the counts of several inspections by one person, the unbiased way to one d′.
+ *
+ * @example poolCounts([{ hits: 3, misses: 1, falseAlarms: 0, correctRejections: 5 }]).hits // 3
+ */
 export function poolCounts(inspections: readonly DetectionCounts[]): DetectionCounts {
   const total = { hits: 0, misses: 0, falseAlarms: 0, correctRejections: 0 };
   for (const each of inspections) {

@@ -4,7 +4,7 @@ import type { Database, Store } from './database';
 import { announcement } from './schema';
 
 /** Something that happened under a topic. */
-export interface Announcement {
+interface Announcement {
   id: number;
   data: unknown;
 }

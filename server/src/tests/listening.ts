@@ -1,7 +1,7 @@
 import type { Caller } from './desk';
 
 /** One event as a stream sent it; `data` is read. */
-export interface Heard {
+interface Heard {
   event: string;
   id: string | null;
   data: unknown;

@@ -1,17 +1,7 @@
 <script setup lang="ts">
 import { DownOutlined, EllipsisOutlined, SearchOutlined } from '@ant-design/icons-vue';
 import { onKeyStroke } from '@vueuse/core';
-import {
-  Alert,
-  Button,
-  Drawer,
-  Dropdown,
-  Menu,
-  MenuDivider,
-  MenuItem,
-  MenuItemGroup,
-  Modal,
-} from 'ant-design-vue';
+import { Alert, Button, Drawer, MenuDivider, MenuItem, MenuItemGroup, Modal } from 'ant-design-vue';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSession } from '../device/session';
@@ -19,6 +9,7 @@ import { useChanges } from '../device/useChanges';
 import { useNewVersion } from '../device/useNewVersion';
 import { useOutbox } from '../device/useOutbox';
 import { askFirst } from '../parts/askFirst';
+import MenuButton from '../parts/MenuButton.vue';
 import { THEMES, useTheme } from '../parts/theme';
 import { ROLE_WORDS } from '../parts/words';
 import { type Area, areasOf, phoneBar } from './areas';
@@ -176,26 +167,22 @@ const shortcuts = computed(() => [
         </Button>
         <span class="grow"></span>
         <span class="saved" role="status" :class="{ 'needs-you': outbox.aside > 0 }">{{ saved }}</span>
-        <Dropdown :trigger="['click']" placement="bottomRight">
-          <Button class="me">
-            <span class="who"
-              ><strong>{{ session.account?.name }}</strong
-              ><span class="quiet">{{ ROLE_WORDS[session.role ?? ''] }}</span></span
-            ><span class="visually-hidden">, your menu</span><DownOutlined aria-hidden="true" />
-          </Button>
-          <template #overlay>
-            <Menu :selected-keys="[theme.name]">
-              <MenuItemGroup title="Light">
-                <MenuItem v-for="each in THEMES" :key="each.id" @click="theme.choose(each.id)"
-                  ><strong>{{ each.name }}</strong> <span class="quiet">{{ each.says }}</span></MenuItem
-                >
-              </MenuItemGroup>
-              <MenuDivider />
-              <MenuItem key="shortcuts" @click="help = true">Shortcuts <kbd>?</kbd></MenuItem>
-              <MenuItem key="sign-out" @click="signOut"><strong>Sign out</strong></MenuItem>
-            </Menu>
+        <MenuButton class="me" :chosen="[theme.name]">
+          <span class="who"
+            ><strong>{{ session.account?.name }}</strong
+            ><span class="quiet">{{ ROLE_WORDS[session.role ?? ''] }}</span></span
+          ><span class="visually-hidden">, your menu</span><DownOutlined aria-hidden="true" />
+          <template #items>
+            <MenuItemGroup title="Light">
+              <MenuItem v-for="each in THEMES" :key="each.id" @click="theme.choose(each.id)"
+                ><strong>{{ each.name }}</strong> <span class="quiet">{{ each.says }}</span></MenuItem
+              >
+            </MenuItemGroup>
+            <MenuDivider />
+            <MenuItem key="shortcuts" @click="help = true">Shortcuts <kbd>?</kbd></MenuItem>
+            <MenuItem key="sign-out" @click="signOut"><strong>Sign out</strong></MenuItem>
           </template>
-        </Dropdown>
+        </MenuButton>
       </header>
       <Alert
         v-if="newVersion && !bare"
@@ -320,7 +307,7 @@ const shortcuts = computed(() => [
   margin-left: 0.7rem;
   font-weight: 400;
 }
-.me {
+:deep(.me) {
   height: auto;
   min-height: 44px;
   padding-block: 0.15rem;

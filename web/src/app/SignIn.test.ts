@@ -1,6 +1,6 @@
 import { accountRoutes } from '@rounds/contract/accounts';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { fakeServer, Refusal, type FakeServer } from '../testing/fakeServer';
+import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
 import { account, all, click, eventually, show, text, the, type } from '../testing/mount';
 import SignIn from './SignIn.vue';
 

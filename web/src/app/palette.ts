@@ -56,9 +56,15 @@ const folded = (text: string) =>
     .replace(/\p{Mn}/gu, '')
     .toLowerCase();
 
+/** The words of a text, in small letters without accents; a hyphen parts them. */
+const wordsOf = (text: string) =>
+  folded(text)
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+
 /** Every word stands somewhere in the text, at the start of a word of it. */
 function says(text: string, words: readonly string[]): boolean {
-  const parts = folded(text).split(/[^\p{L}\p{N}]+/u);
+  const parts = wordsOf(text);
   return words.every((word) => parts.some((part) => part.startsWith(word)));
 }
 
@@ -67,7 +73,7 @@ function says(text: string, words: readonly string[]): boolean {
  * the rows of the classes; at most `most` of a kind. No words give the screens and acts.
  */
 export function destinations(words: string, all: Everything, most = 6): Destination[] {
-  const asked = folded(words).split(/\s+/).filter(Boolean);
+  const asked = wordsOf(words);
   const screens = all.areas.map((each): Destination => ({
     kind: 'screen',
     id: each.to,

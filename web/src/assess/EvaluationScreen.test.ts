@@ -1,8 +1,8 @@
 import { assessRoutes } from '@rounds/contract/assess';
-import { checksAt, proposePlants, stationsInUse, type EvaluationEventBody } from '@rounds/core/evaluation';
+import { checksAt, type EvaluationEventBody, proposePlants, stationsInUse } from '@rounds/core/evaluation';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { EVALUATION, forklift, keptEvaluation } from '../testing/evaluation';
-import { fakeServer, Refusal, type FakeServer } from '../testing/fakeServer';
+import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
 import { all, choose, click, eventually, settled, show, text, the, type } from '../testing/mount';
 import EvaluationScreen from './EvaluationScreen.vue';
 

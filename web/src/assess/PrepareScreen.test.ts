@@ -5,7 +5,7 @@ import { peopleRoutes } from '@rounds/contract/people';
 import { DEFAULT_RULES } from '@rounds/core/certification';
 import { forkliftPack } from '@rounds/core/testing';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { fakeServer, Refusal, type FakeServer } from '../testing/fakeServer';
+import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
 import { all, choose, click, eventually, show, text, the, type } from '../testing/mount';
 import PrepareScreen from './PrepareScreen.vue';
 

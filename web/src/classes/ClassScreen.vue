@@ -13,7 +13,7 @@ import {
 } from '@rounds/core/catalogue';
 import { honestSeconds } from '@rounds/core/round';
 import { useLocalStorage } from '@vueuse/core';
-import { Button, Dropdown, Menu, MenuItem, MenuItemGroup } from 'ant-design-vue';
+import { Button, MenuItem, MenuItemGroup } from 'ant-design-vue';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { fileAddress } from '../device/api';
@@ -21,6 +21,7 @@ import { routeKey } from '../device/query';
 import { useSession } from '../device/session';
 import ChoiceField from '../parts/ChoiceField.vue';
 import FitOutSwitches from '../parts/FitOutSwitches.vue';
+import MenuButton from '../parts/MenuButton.vue';
 import { useMachineClass } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import TabRow from '../parts/TabRow.vue';
@@ -196,40 +197,36 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
             <p class="quiet lead">{{ pack.summary }}</p>
           </div>
           <div class="row tools">
-            <Dropdown :trigger="['click']" placement="bottomRight">
-              <Button>Print <DownOutlined aria-hidden="true" /></Button>
-              <template #overlay>
-                <Menu>
-                  <MenuItem v-for="[spec, name, size] in PAPERS" :key="name">
-                    <a :href="fileAddress(spec, { id }, paper)" target="_blank" rel="noopener"
-                      >{{ name }} <span class="quiet">{{ size }}</span></a
+            <MenuButton>
+              Print <DownOutlined aria-hidden="true" />
+              <template #items>
+                <MenuItem v-for="[spec, name, size] in PAPERS" :key="name">
+                  <a :href="fileAddress(spec, { id }, paper)" target="_blank" rel="noopener"
+                    >{{ name }} <span class="quiet">{{ size }}</span></a
+                  >
+                </MenuItem>
+              </template>
+            </MenuButton>
+            <MenuButton>
+              More <DownOutlined aria-hidden="true" />
+              <template #items>
+                <MenuItem v-if="mayLookBack" key="revisions">
+                  <RouterLink :to="`/classes/${id}/history`">Revisions</RouterLink>
+                </MenuItem>
+                <MenuItemGroup title="Export">
+                  <MenuItem v-for="[spec, name, format] in FILES" :key="spec.path">
+                    <a :href="fileAddress(spec, { id })" :download="`${id}.${format.toLowerCase()}`"
+                      >{{ name }} <span class="quiet">{{ format }}</span></a
                     >
                   </MenuItem>
-                </Menu>
-              </template>
-            </Dropdown>
-            <Dropdown :trigger="['click']" placement="bottomRight">
-              <Button>More <DownOutlined aria-hidden="true" /></Button>
-              <template #overlay>
-                <Menu>
-                  <MenuItem v-if="mayLookBack" key="revisions">
-                    <RouterLink :to="`/classes/${id}/history`">Revisions</RouterLink>
+                  <MenuItem key="schema">
+                    <a :href="fileAddress(classRoutes.packSchema)" download="pack.schema.json"
+                      >Format of these files <span class="quiet">JSON Schema</span></a
+                    >
                   </MenuItem>
-                  <MenuItemGroup title="Export">
-                    <MenuItem v-for="[spec, name, format] in FILES" :key="spec.path">
-                      <a :href="fileAddress(spec, { id })" :download="`${id}.${format.toLowerCase()}`"
-                        >{{ name }} <span class="quiet">{{ format }}</span></a
-                      >
-                    </MenuItem>
-                    <MenuItem key="schema">
-                      <a :href="fileAddress(classRoutes.packSchema)" download="pack.schema.json"
-                        >Format of these files <span class="quiet">JSON Schema</span></a
-                      >
-                    </MenuItem>
-                  </MenuItemGroup>
-                </Menu>
+                </MenuItemGroup>
               </template>
-            </Dropdown>
+            </MenuButton>
             <RouterLink v-if="mayEdit" v-slot="{ navigate, href }" :to="`/classes/${id}/edit`" custom
               ><Button :href="href" @click="navigate">Edit</Button></RouterLink
             >

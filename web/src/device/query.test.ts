@@ -1,9 +1,9 @@
+import { useQueryCache } from '@pinia/colada';
 import { peopleRoutes } from '@rounds/contract/people';
 import { todayRoutes } from '@rounds/contract/today';
-import { useQueryCache } from '@pinia/colada';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { defineComponent, h, ref } from 'vue';
-import { fakeServer, Refusal, type FakeServer } from '../testing/fakeServer';
+import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
 import { eventually, settled, show, text } from '../testing/mount';
 import { routeKey, useRouteMutation, useRouteQuery } from './query';
 

@@ -4,7 +4,7 @@ import type { SelectValue } from 'ant-design-vue/es/select';
 import { computed } from 'vue';
 import { useDescribedSelect } from './useDescribedSelect';
 
-export interface Choice<V extends string = string> {
+interface Choice<V extends string = string> {
   value: V;
   label: string;
   /** A second line, quieter. */
@@ -13,23 +13,27 @@ export interface Choice<V extends string = string> {
 }
 
 /** A choice of one from a list, with search where the list is long. */
-const props = defineProps<{
-  label: string;
-  options: readonly Choice<Value>[];
-  id?: string;
-  disabled?: boolean;
-  /** Type to find; by default where there are more than eight. */
-  searchable?: boolean;
-  placeholder?: string;
-  clearable?: boolean;
-  /** The options come from a search of the server: nothing is filtered here. */
-  remote?: boolean;
-  loading?: boolean;
-  invalid?: boolean;
-}>();
+const props = withDefaults(
+  defineProps<{
+    label: string;
+    options: readonly Choice<Value>[];
+    id?: string;
+    disabled?: boolean;
+    /** Type to find; by default where there are more than eight. */
+    searchable?: boolean;
+    placeholder?: string;
+    clearable?: boolean;
+    /** The options come from a search of the server: nothing is filtered here. */
+    remote?: boolean;
+    loading?: boolean;
+    invalid?: boolean;
+  }>(),
+  // A boolean that is not given would be false.
+  { searchable: undefined },
+);
 const emit = defineEmits<{ search: [text: string] }>();
 const value = defineModel<Value | ''>('value', { required: true });
-const { toggled } = useDescribedSelect(() => ({ label: props.label, invalid: props.invalid ?? false }));
+const { open, toggled } = useDescribedSelect(() => ({ label: props.label, invalid: props.invalid ?? false }));
 const searches = computed(() => props.remote || (props.searchable ?? props.options.length > 8));
 
 const take = (chosen: SelectValue) => (value.value = (chosen ?? '') as Value | '');
@@ -57,6 +61,7 @@ const shown = computed(() => [...props.options]);
     not-found-content="Nothing matches"
     @change="take"
     v-bind="remote ? { onSearch: (text: string) => emit('search', text) } : {}"
+    :open="open"
     @dropdown-visible-change="toggled"
   >
     <template #option="option">

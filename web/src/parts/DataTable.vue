@@ -1,17 +1,10 @@
 <script setup lang="ts" generic="Row extends object">
 import { ColumnHeightOutlined } from '@ant-design/icons-vue';
 import { useLocalStorage } from '@vueuse/core';
-import {
-  Button,
-  Checkbox,
-  Dropdown,
-  Menu,
-  MenuItem,
-  Table,
-  type TablePaginationConfig,
-} from 'ant-design-vue';
+import { Checkbox, MenuItem, Table, type TablePaginationConfig } from 'ant-design-vue';
 import type { Key } from 'ant-design-vue/es/_util/type';
 import { computed, onMounted, onUpdated, ref } from 'vue';
+import MenuButton from './MenuButton.vue';
 
 /** A column of a table: what it shows, and how rows are put in its order. */
 export interface Column<R> {
@@ -125,20 +118,18 @@ function changed(page: TablePaginationConfig, _filters: unknown, sorter: unknown
   <div ref="frame" class="data-table sheet" role="group" :aria-label="name" tabindex="0">
     <div v-if="choose || $slots['above']" class="above">
       <slot name="above" />
-      <Dropdown v-if="choose" :trigger="['click']" placement="bottomRight">
-        <Button type="text"><ColumnHeightOutlined :rotate="90" aria-hidden="true" /> Columns</Button>
-        <template #overlay>
-          <Menu>
-            <MenuItem
-              v-for="each in props.columns.filter((column) => !column.fixed)"
-              :key="each.key"
-              @click="toggle(each.key)"
-            >
-              <Checkbox :checked="!left.includes(each.key)" :tabindex="-1">{{ each.title }}</Checkbox>
-            </MenuItem>
-          </Menu>
+      <MenuButton v-if="choose" type="text" stays>
+        <ColumnHeightOutlined :rotate="90" aria-hidden="true" /> Columns
+        <template #items>
+          <MenuItem
+            v-for="each in props.columns.filter((column) => !column.fixed)"
+            :key="each.key"
+            @click="toggle(each.key)"
+          >
+            <Checkbox :checked="!left.includes(each.key)" :tabindex="-1">{{ each.title }}</Checkbox>
+          </MenuItem>
         </template>
-      </Dropdown>
+      </MenuButton>
     </div>
     <Table
       :columns="heads"

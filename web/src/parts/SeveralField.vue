@@ -15,7 +15,7 @@ const props = defineProps<{
   free?: boolean;
 }>();
 const value = defineModel<string[]>('value', { required: true });
-const { toggled } = useDescribedSelect(() => ({ label: props.label }));
+const { open, toggled } = useDescribedSelect(() => ({ label: props.label }));
 const finds = (text: string, option?: { label?: unknown }) =>
   String(option?.label ?? '')
     .toLowerCase()
@@ -38,6 +38,7 @@ const finds = (text: string, option?: { label?: unknown }) =>
     show-arrow
     allow-clear
     not-found-content="Nothing matches"
+    :open="open"
     @dropdown-visible-change="toggled"
   />
 </template>

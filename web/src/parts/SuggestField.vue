@@ -6,7 +6,9 @@ import { useDescribedSelect } from './useDescribedSelect';
 /** A text with what is in use already offered; anything else may be typed. */
 const props = defineProps<{ label: string; options: readonly string[]; id?: string; invalid?: boolean }>();
 const value = defineModel<string>('value', { required: true });
-const { toggled } = useDescribedSelect(() => ({ label: props.label, invalid: props.invalid ?? false }));
+const { toggled } = useDescribedSelect(() => ({ label: props.label, invalid: props.invalid ?? false }), {
+  typed: true,
+});
 const offered = computed(() =>
   props.options
     .filter((each) => each.toLowerCase().includes(value.value.toLowerCase()))

@@ -1,16 +1,25 @@
-import { nextTick, onMounted, onUpdated, ref, useTemplateRef, type ComponentPublicInstance } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { type ComponentPublicInstance, nextTick, onMounted, onUpdated, ref, useTemplateRef } from 'vue';
+
+/** Keys that open a closed list. The library's list takes its first entry by the Enter that opens it. */
+const OPENING = ['Enter', ' ', 'ArrowDown', 'ArrowUp'];
 
 /**
- * The library's select leaves its field without name and state while the list is closed, and points to lists
- * that are not there; this says them to readers. The component's select is its template ref "field"; `tell` gives
- * its name and whether it is wrong.
+ * Makes the library's select usable by readers and by the keyboard alone: it leaves its field without name
+ * and state while the list is closed, points to lists that are not there, and takes an entry by the key that
+ * opens it. The component's select is its template ref "field", bound to `open`; `tell` gives its name and whether
+ * it is wrong. With `typed` the keys are left to the text.
  */
-export function useDescribedSelect(tell: () => { label: string; invalid?: boolean }) {
+export function useDescribedSelect(
+  tell: () => { label: string; invalid?: boolean },
+  { typed = false }: { typed?: boolean } = {},
+) {
   const select = useTemplateRef<ComponentPublicInstance>('field');
   const open = ref(false);
+  const root = () => select.value?.$el as HTMLElement | undefined;
 
   function describe(): void {
-    const field = (select.value?.$el as HTMLElement | undefined)?.querySelector('input[role="combobox"]');
+    const field = root()?.querySelector('input[role="combobox"]');
     if (!field) return;
     const { label, invalid } = tell();
     field.setAttribute('aria-label', label);
@@ -28,5 +37,16 @@ export function useDescribedSelect(tell: () => { label: string; invalid?: boolea
     open.value = now;
     void nextTick(describe);
   }
-  return { toggled };
+  useEventListener(
+    root,
+    'keydown',
+    (event: KeyboardEvent) => {
+      if (typed || open.value || !OPENING.includes(event.key)) return;
+      event.preventDefault();
+      event.stopPropagation();
+      toggled(true);
+    },
+    { capture: true },
+  );
+  return { open, toggled };
 }

@@ -1,6 +1,6 @@
 import { peopleRoutes } from '@rounds/contract/people';
 import { beforeEach, expect, it } from 'vitest';
-import { fakeServer, Refusal, type FakeServer } from '../testing/fakeServer';
+import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
 import { all, click, show, text, type } from '../testing/mount';
 import AddPerson from './AddPerson.vue';
 

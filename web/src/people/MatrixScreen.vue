@@ -9,7 +9,7 @@ import ChoiceField from '../parts/ChoiceField.vue';
 import SeveralField from '../parts/SeveralField.vue';
 import { shareLeft } from '../parts/standing';
 import StateBox from '../parts/StateBox.vue';
-import { brief, cellsOf, cellWords, columnsOf, mostPressing, needsSomebody, type Cell } from './matrixCells';
+import { brief, cellsOf, cellWords, columnsOf, mostPressing, needsSomebody } from './matrixCells';
 import { useMatrix } from './queries';
 
 /**
@@ -114,10 +114,6 @@ function go(row: number, column: number) {
   void nextTick(() => document.getElementById(cellId(row, column))?.focus());
 }
 watch([people, columns], () => (at.value = { row: 0, column: 0 }));
-/** A cell's name for readers holds what is seen in it, too. */
-function cellName(name: string, title: string, cell: Cell | undefined): string {
-  return `${name}, ${title}: ${cellWords(cell)}${cell ? ` (${brief(cell)})` : ''}`;
-}
 const choices = (values: readonly string[] | undefined) =>
   (values ?? []).map((value) => ({ value, label: value }));
 </script>
@@ -128,7 +124,7 @@ const choices = (values: readonly string[] | undefined) =>
       <h1>
         Standing matrix
         <span v-if="latest" class="quiet"
-          >{{ people.length }} people, {{ columns.length
+          >{{ people.length }} {{ people.length === 1 ? 'person' : 'people' }}, {{ columns.length
           }}{{ columns.length < all.length ? ` of ${all.length}` : '' }} classes{{
             matrix.hasNextPage.value ? `, fetching the rest of ${latest.total}` : ''
           }}</span
@@ -219,17 +215,19 @@ const choices = (values: readonly string[] | undefined) =>
               role="gridcell"
               class="cell"
               :class="[cells.get(column.index)?.status, { here: at.row === index && at.column === i + 1 }]"
-              :aria-label="cellName(person.name, column.title, cells.get(column.index))"
               :tabindex="at.row === index && at.column === i + 1 ? 0 : -1"
               @click="at = { row: index, column: i + 1 }"
             >
+              <span class="visually-hidden"
+                >{{ person.name }}, {{ column.title }}: {{ cellWords(cells.get(column.index)) }}</span
+              >
               <template v-if="cells.get(column.index)">
                 <TimeArc
                   :status="cells.get(column.index)!.status"
                   :share="shareLeft(cells.get(column.index)!)"
                   :size="20"
                 />
-                <span class="brief">{{ brief(cells.get(column.index)!) }}</span>
+                <span class="brief" aria-hidden="true">{{ brief(cells.get(column.index)!) }}</span>
               </template>
             </div>
           </div>
@@ -342,6 +340,7 @@ const choices = (values: readonly string[] | undefined) =>
   padding-bottom: 0.35rem;
 }
 .cell {
+  position: relative;
   display: flex;
   flex-direction: column;
   align-items: center;

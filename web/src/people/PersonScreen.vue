@@ -3,11 +3,12 @@ import { EllipsisOutlined } from '@ant-design/icons-vue';
 import { assessRoutes } from '@rounds/contract/assess';
 import { type StandingStatus, STATUS_WORDS } from '@rounds/core/certification';
 import { type Outcome, OUTCOME_WORDS, PHASE_WORDS } from '@rounds/core/evaluation';
-import { Alert, Button, Dropdown, List, ListItem, Menu, MenuItem } from 'ant-design-vue';
+import { Alert, Button, List, ListItem, MenuItem } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { fileAddress } from '../device/api';
 import { useSession } from '../device/session';
+import MenuButton from '../parts/MenuButton.vue';
 import { pages } from '../parts/pages';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import { useClasses } from '../parts/queries';
@@ -65,16 +66,14 @@ async function setActive(active: boolean) {
               ><Button type="primary" :href="href" @click="navigate">Evaluate</Button></RouterLink
             >
             <Button @click="open = true">Record an event</Button>
-            <Dropdown v-if="trains" :trigger="['click']" placement="bottomRight">
-              <Button aria-label="More acts"><EllipsisOutlined /></Button>
-              <template #overlay>
-                <Menu>
-                  <MenuItem @click="setActive(!data.person.active)">{{
-                    data.person.active ? 'Take off the roster' : 'Put back on the roster'
-                  }}</MenuItem>
-                </Menu>
+            <MenuButton v-if="trains" label="More acts">
+              <EllipsisOutlined />
+              <template #items>
+                <MenuItem @click="setActive(!data.person.active)">{{
+                  data.person.active ? 'Take off the roster' : 'Put back on the roster'
+                }}</MenuItem>
               </template>
-            </Dropdown>
+            </MenuButton>
           </div>
         </div>
         <ProblemAlert :problem="problem" />

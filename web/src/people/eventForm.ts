@@ -1,5 +1,5 @@
-import type { CertificationEventBody, Trigger } from '@rounds/core/certification';
 import type { Role } from '@rounds/contract/route';
+import type { CertificationEventBody, Trigger } from '@rounds/core/certification';
 
 type Kind = CertificationEventBody['kind'];
 

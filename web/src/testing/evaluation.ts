@@ -2,17 +2,17 @@ import { assessRoutes, type EvaluationSummary } from '@rounds/contract/assess';
 import type { RouteAnswer } from '@rounds/contract/route';
 import { compose, type EffectivePack } from '@rounds/core/catalogue';
 import {
-  foldEvaluation,
-  phaseOf,
   type EvaluationEvent,
   type EvaluationEventBody,
+  foldEvaluation,
+  phaseOf,
 } from '@rounds/core/evaluation';
 import { forkliftPack } from '@rounds/core/testing';
-import { account } from './mount';
 import type { FakeServer } from './fakeServer';
+import { account } from './mount';
 
 export const EVALUATION = '01900000-0000-7000-8000-00000000e001';
-export const PERSON = '01900000-0000-7000-8000-00000000b001';
+const PERSON = '01900000-0000-7000-8000-00000000b001';
 
 /** The forklift as it ships, with diesel and the usual fit-out. */
 export const forklift: EffectivePack = compose(forkliftPack(), { variant: 'diesel', features: {} });

@@ -1,5 +1,5 @@
+import { type ProblemCode, PROBLEMS } from '@rounds/contract/problems';
 import { problemSchema, type RouteAnswer, type RouteSpec } from '@rounds/contract/route';
-import { PROBLEMS, type ProblemCode } from '@rounds/contract/problems';
 import { vi } from 'vitest';
 import { z } from 'zod';
 

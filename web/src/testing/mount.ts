@@ -5,13 +5,13 @@ import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
 import { ConfigProvider } from 'ant-design-vue';
 import { createPinia, setActivePinia } from 'pinia';
 import { vi } from 'vitest';
-import { defineComponent, h, type Component } from 'vue';
-import { createMemoryHistory, createRouter, RouterView, type Router } from 'vue-router';
-import { useOutbox } from '../device/useOutbox';
+import { type Component, defineComponent, h } from 'vue';
+import { createMemoryHistory, createRouter, type Router, RouterView } from 'vue-router';
 import { useSession } from '../device/session';
+import { useOutbox } from '../device/useOutbox';
 import QuestionHost from '../parts/QuestionHost.vue';
 
-export const TODAY = '2026-03-02';
+const TODAY = '2026-03-02';
 
 /** An account of a role, for tests. */
 export function account(role: Role, personId: string | null = null): SessionAccount {
@@ -94,7 +94,9 @@ const nameOf = (element: Element): string => {
     const label = document.querySelector(`label[for="${CSS.escape(element.id)}"]`);
     if (label) return (label.textContent ?? '').trim();
   }
-  return (element.textContent ?? '').replace(/\s+/g, ' ').trim();
+  const spoken = element.cloneNode(true) as Element;
+  for (const silent of spoken.querySelectorAll('[aria-hidden="true"]')) silent.remove();
+  return (spoken.textContent ?? '').replace(/\s+/g, ' ').trim();
 };
 const ROLES: Readonly<Record<string, string>> = {
   button: 'button, [role="button"], a.ant-btn',
