@@ -33,9 +33,13 @@ const setLight = (page: Page, light: (typeof LIGHTS)[number]) =>
     localStorage.setItem(key, name);
     dispatchEvent(new StorageEvent('storage', { key, newValue: name, storageArea: localStorage }));
     const frame = () => new Promise(requestAnimationFrame);
-    await frame();
-    await frame();
-    await Promise.allSettled(document.getAnimations().map((each) => each.finished));
+    // One movement may lead to the next, as of a choice that slides to its place.
+    for (let still = 0; still < 3; still++) {
+      await frame();
+      const moving = document.getAnimations().filter((each) => each.playState === 'running');
+      if (moving.length > 0 || document.querySelector('.ant-segmented-thumb')) still = -1;
+      await Promise.allSettled(moving.map((each) => each.finished));
+    }
   }, light);
 
 /** What is wrong with an open screen at one size. */

@@ -17,6 +17,43 @@ import { ROLES, route } from './route';
 
 /** Installation, sessions, accounts and the audit. */
 
+/** Every act that the audit tells of. */
+export const AUDIT_ACTS = [
+  'account-added',
+  'account-changed',
+  'administrator-created',
+  'card-printed',
+  'certification-event',
+  'class-imported',
+  'class-published',
+  'class-withdrawn',
+  'draft-dropped',
+  'draft-saved',
+  'evaluation-agreed',
+  'evaluation-decided',
+  'evaluation-failed',
+  'evaluation-passed',
+  'evaluation-prepared',
+  'evaluation-signed',
+  'evaluation-taken-over',
+  'password-changed',
+  'password-reset',
+  'people-exported',
+  'people-imported',
+  'person-added',
+  'person-changed',
+  'plant-corrected',
+  'report-printed',
+  'rules-set',
+  'school-chosen',
+  'sign-in-failed',
+  'sign-in-locked',
+  'signed-in',
+  'signed-out',
+  'unit-added',
+] as const;
+export type AuditAct = (typeof AUDIT_ACTS)[number];
+
 export const accountSchema = z.object({
   id: uuid,
   name: z.string(),
@@ -141,6 +178,8 @@ export const accountRoutes = {
           by: z.string().nullable(),
           act: z.string(),
           subject: z.string(),
+          /** Whom or what the subject is, by name; null where it has none. */
+          about: z.string().nullable(),
           detail: z.unknown(),
         }),
       ),

@@ -1,4 +1,5 @@
 import { hash, verify } from '@node-rs/argon2';
+import type { AuditAct } from '@rounds/contract';
 import { eq } from 'drizzle-orm';
 import type { Request } from 'express';
 import { type House, note } from '../data/context';
@@ -25,7 +26,7 @@ export async function proveAccount(
 ): Promise<AccountRow> {
   const name = login.trim().toLowerCase();
   const address = request.ip ?? 'unknown';
-  const told = (act: string, who: AccountRow | undefined) =>
+  const told = (act: AuditAct, who: AccountRow | undefined) =>
     note(house.db, who ?? null, act, name.slice(0, 200), { purpose, address });
   const [row] = await house.db.select().from(account).where(eq(account.login, name));
   try {

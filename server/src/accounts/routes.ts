@@ -2,16 +2,15 @@ import { randomBytes } from 'node:crypto';
 import { hash as hashPassword } from '@node-rs/argon2';
 import { type Account, type Role, routes, type SessionAccount } from '@rounds/contract';
 import { isTimeZone } from '@rounds/core/calendar';
-import { and, count, desc, eq, isNull, lt } from 'drizzle-orm';
+import { and, count, eq, isNull } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
-import { z } from 'zod';
 import { type House, lock, note, readSetting, siteToday, writeSetting } from '../data/context';
 import type { Database } from '../data/database';
-import { account, audit, person } from '../data/schema';
+import { account, person } from '../data/schema';
 import { bind } from '../http/binder';
-import { readCursor, writeCursor } from '../http/cursor';
 import { ProblemError } from '../http/problem';
+import { auditTrail } from './auditTrail';
 import { proveAccount } from './proof';
 import { endSession, endSessionsOf, startSession } from './sessions';
 
@@ -241,29 +240,5 @@ export function accountRoutes(router: Router, house: House): void {
     return shown(changed);
   });
 
-  bind(router, house, routes.audit, async ({ query }) => {
-    const place = query.cursor
-      ? readCursor(query.cursor, z.tuple([z.number().int().nonnegative().max(Number.MAX_SAFE_INTEGER)]))
-      : null;
-    const rows = await house.db
-      .select({ line: audit, by: account.name })
-      .from(audit)
-      .leftJoin(account, eq(account.id, audit.accountId))
-      .where(
-        and(query.act ? eq(audit.act, query.act) : undefined, place ? lt(audit.seq, place[0]) : undefined),
-      )
-      .orderBy(desc(audit.seq))
-      .limit(query.limit + 1);
-    const page = rows.slice(0, query.limit);
-    return {
-      rows: page.map(({ line, by }) => ({
-        at: new Date(line.at).toISOString(),
-        by,
-        act: line.act,
-        subject: line.subject,
-        detail: line.detail,
-      })),
-      next: rows.length > query.limit ? writeCursor([page.at(-1)!.line.seq]) : null,
-    };
-  });
+  bind(router, house, routes.audit, ({ query }) => auditTrail(house, query));
 }

@@ -384,7 +384,7 @@ async function projectEvaluation(
     facts,
     decider,
   );
-  const closed = {
+  const closed: AuditLine = {
     act: passed ? 'evaluation-passed' : 'evaluation-failed',
     subject: row.id,
     detail: { outcome: decision.outcome, overridden },

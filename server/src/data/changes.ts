@@ -1,4 +1,4 @@
-import type { ChangingArea } from '@rounds/contract';
+import type { AuditAct, ChangingArea } from '@rounds/contract';
 
 const PEOPLE: readonly ChangingArea[] = ['people', 'matrix', 'today'];
 const EVALUATIONS: readonly ChangingArea[] = ['evaluations', 'today', 'people'];
@@ -10,7 +10,6 @@ const BY_ACT: readonly (readonly [beginning: string, areas: readonly ChangingAre
   ['people-imported', PEOPLE],
   ['certification-event', PEOPLE],
   ['evaluation-', EVALUATIONS],
-  ['signed-by-name', EVALUATIONS],
   ['plant-', EVALUATIONS],
   ['rules-set', ['rules', 'people', 'matrix', 'today']],
   ['class-', CLASSES],
@@ -22,6 +21,6 @@ const BY_ACT: readonly (readonly [beginning: string, areas: readonly ChangingAre
 ];
 
 /** Areas of the data that an act of the audit changes. Reading, printing and signing in change none. */
-export function areasOfAct(act: string): readonly ChangingArea[] {
+export function areasOfAct(act: AuditAct): readonly ChangingArea[] {
   return BY_ACT.find(([beginning]) => act.startsWith(beginning))?.[1] ?? [];
 }

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import type { AuditAct } from '@rounds/contract';
 import { localDate, type PlainDate } from '@rounds/core/calendar';
 import { eq, sql } from 'drizzle-orm';
 import { type Limits, limitsOn } from '../http/limits';
@@ -126,7 +127,7 @@ export const CHANGES = 'changes';
 
 /** What an audit line is about. Details hold no passwords, tokens or signatures. */
 export interface AuditLine {
-  act: string;
+  act: AuditAct;
   subject: string;
   detail?: unknown;
 }
@@ -135,7 +136,7 @@ export interface AuditLine {
 export async function note(
   db: Database,
   caller: { id: string } | null,
-  act: string,
+  act: AuditAct,
   subject: string,
   detail: unknown = null,
 ): Promise<void> {

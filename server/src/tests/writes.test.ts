@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { type RouteCall, routes, type RouteSpec } from '@rounds/contract';
+import { type RouteAnswer, type RouteCall, routes, type RouteSpec } from '@rounds/contract';
 import { packToYaml } from '@rounds/core/catalogue';
 import { DEFAULT_RULES } from '@rounds/core/certification';
 import type { DeviceEventBody } from '@rounds/core/evaluation';
@@ -281,6 +281,28 @@ describe('a change of a person', () => {
 });
 
 describe('the audit', () => {
+  it('says by name what a line is about, and nothing where it is about nothing known', async () => {
+    const id = await yard.prepare(trainer);
+    await trainer.call(routes.changePerson, {
+      params: { id: yard.ids.otherId },
+      body: { team: 'Yellow' },
+    });
+    await trainer.call(routes.changePerson, { params: { id: yard.ids.otherId }, body: { team: 'Green' } });
+    await new Caller(yard.address).call(routes.signIn, {
+      body: { login: 'nobody-at-all', password: PASSWORD },
+    });
+    const { rows } = (await yard.admin.call(routes.audit, { query: { limit: 200 } })).body as RouteAnswer<
+      typeof routes.audit
+    >;
+    const about = (act: string, subject?: string) =>
+      rows.find((each) => each.act === act && (!subject || each.subject === subject))?.about;
+    expect(about('evaluation-prepared', id)).toBe('evaluation of Olla Tester on T-1');
+    expect(about('person-changed', yard.ids.otherId)).toBe('Pim Tester');
+    expect(about('signed-in')).toMatch(/^[a-zA-Z]/);
+    expect(about('unit-added', yard.ids.unitId)).toBe('T-1');
+    expect(about('sign-in-failed', 'nobody-at-all')).toBe('nobody-at-all');
+    expect(rows.filter((each) => /^[0-9a-f-]{36}$/.test(each.about ?? ''))).toEqual([]);
+  });
   it('has a line for every act that matters', async () => {
     const nobody = new Caller(yard.address);
     await nobody.call(routes.signIn, { body: { login: 'trainer', password: 'wrong password' } });

@@ -295,8 +295,23 @@ async function takeOver() {
   .right {
     padding-right: 0.6rem;
   }
-  .clock .quiet {
-    display: none;
+  .page > :deep(.ant-alert) {
+    flex-wrap: wrap;
+    row-gap: 0.4rem;
+  }
+  .page > :deep(.ant-alert-content) {
+    flex-basis: 100%;
+  }
+}
+@media (max-width: 480px) {
+  .clock {
+    display: flex;
+    flex-direction: column;
+    align-items: flex-end;
+    line-height: 1.1;
+  }
+  .clock strong {
+    font-size: 1.05rem;
   }
 }
 </style>

@@ -34,7 +34,7 @@ const name = computed(() => props.fault.cues[0]!.shows);
     </p>
     <div class="row spread nowrap">
       <ChoiceField
-        class="grow"
+        class="grow swap"
         :value="fault.id"
         label="Replace by"
         searchable
@@ -84,6 +84,12 @@ li.in {
 @media (max-width: 640px) {
   .nowrap {
     flex-wrap: wrap;
+  }
+  .swap {
+    flex-basis: 100%;
+  }
+  .tick {
+    flex: 1 0 170px;
   }
 }
 </style>

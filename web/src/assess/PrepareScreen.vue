@@ -377,6 +377,7 @@ async function go() {
   border-width: 1px;
   font-weight: 400;
   font-size: 0.92rem;
+  text-align: left;
 }
 .adding {
   display: flex;

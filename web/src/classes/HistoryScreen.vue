@@ -133,7 +133,7 @@ const columns = computed<Column<PackRevision>[]>(() => [
       <ProblemAlert :problem="problem" />
       <DataTable name="List of revisions" :rows="list" :columns="columns" :row-key="(row) => row.hash">
         <template #revision="{ row }">
-          <strong>{{ row.revision }}</strong> <Tag v-if="row.current">in use</Tag>
+          <strong class="revision">{{ row.revision }}</strong><Tag v-if="row.current">in use</Tag>
         </template>
         <template #before="{ row }">
           <Radio
@@ -188,3 +188,9 @@ const columns = computed<Column<PackRevision>[]>(() => [
     </StateBox>
   </div>
 </template>
+
+<style scoped>
+.revision {
+  margin-right: 0.6rem;
+}
+</style>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { refDebounced } from '@vueuse/core';
-import { Button, Input } from 'ant-design-vue';
+import { AUDIT_ACTS } from '@rounds/contract/accounts';
+import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
+import ChoiceField from '../parts/ChoiceField.vue';
 import DataTable, { type Column } from '../parts/DataTable.vue';
 import StateBox from '../parts/StateBox.vue';
 import { moment } from '../parts/words';
@@ -10,8 +11,9 @@ import { type AuditPage, useAudit } from './queries';
 /** What was done by whom, newest first. Nothing in it can be changed. */
 type Line = AuditPage['rows'][number] & { place: string };
 const act = ref('');
-const settled = refDebounced(act, 300);
-const audit = useAudit(() => settled.value.trim());
+const audit = useAudit(() => act.value);
+const actWords = (name: string) => name.replaceAll('-', ' ');
+const acts = AUDIT_ACTS.map((value) => ({ value, label: actWords(value) }));
 const rows = computed<Line[]>(() =>
   (audit.data.value?.pages ?? [])
     .flatMap((page) => page.rows)
@@ -20,20 +22,21 @@ const rows = computed<Line[]>(() =>
 const columns: Column<Line>[] = [
   { key: 'at', title: 'When', text: (row) => moment(row.at), width: 210 },
   { key: 'by', title: 'By', text: (row) => row.by ?? 'nobody signed in', width: 180 },
-  { key: 'act', title: 'Act', text: (row) => row.act.replaceAll('-', ' '), width: 190 },
-  { key: 'subject', title: 'About', text: (row) => row.subject },
+  { key: 'act', title: 'Act', text: (row) => actWords(row.act), width: 190 },
+  { key: 'subject', title: 'About', text: (row) => row.about ?? 'something no longer kept' },
   { key: 'detail', title: 'Detail', text: (row) => (row.detail === null ? '' : JSON.stringify(row.detail)) },
 ];
 </script>
 
 <template>
   <div class="stack">
-    <Input
+    <ChoiceField
       v-model:value="act"
-      type="search"
-      allow-clear
-      placeholder="An act, as it stands in the list: person-changed"
-      aria-label="Only acts called"
+      class="act"
+      label="Act"
+      placeholder="Every act"
+      clearable
+      :options="acts"
     />
     <StateBox
       :loading="!audit.data.value"
@@ -43,8 +46,7 @@ const columns: Column<Line>[] = [
       @retry="audit.refetch()"
     >
       <template #empty>
-        <h2>Nothing of that name</h2>
-        <p>Acts are listed by their whole name, such as signed-in or rules-set.</p>
+        <h2>Nobody did this yet</h2>
       </template>
       <DataTable
         class="prose"
@@ -61,3 +63,9 @@ const columns: Column<Line>[] = [
     </StateBox>
   </div>
 </template>
+
+<style scoped>
+.act {
+  max-width: 360px;
+}
+</style>
