@@ -173,7 +173,7 @@ async function matrix(row: Row, house: House, address: string): Promise<void> {
     `ratio to raw SQL ${(median(first) / raw).toFixed(1)}, ${(median(whole) / raw).toFixed(1)}`,
   );
   const grid = await frames(page, '[role="grid"]');
-  await page.goto(`${address}/ring.svg`);
+  await page.goto('about:blank');
   await page.setContent(
     '<div id="plain" style="height:500px;overflow:auto"><div style="height:44000px;background:' +
       'repeating-linear-gradient(#fff 0 44px,#eee 44px 88px)"></div></div>',
@@ -212,7 +212,6 @@ async function frames(page: Page, selector: string) {
     transferMode: 'ReportEvents',
   });
   await page.evaluate(async (where) => {
-    const frame = () => new Promise(requestAnimationFrame);
     const list = document.querySelector(where)!;
     const scrolls = [list, ...list.querySelectorAll('*')].find(
       (each) => each.scrollHeight > each.clientHeight + 100,
@@ -224,7 +223,7 @@ async function frames(page: Page, selector: string) {
       scrolls.scrollTop += step;
       if (scrolls.scrollTop + scrolls.clientHeight >= scrolls.scrollHeight - 1) step = -44;
       if (scrolls.scrollTop <= 0) step = 44;
-      await frame();
+      await new Promise(requestAnimationFrame);
     }
     performance.mark('scroll-ends');
   }, selector);

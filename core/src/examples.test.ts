@@ -47,7 +47,7 @@ const MODULES = [
   {
     name: 'calendar',
     scope: calendar,
-    files: ['calendar/plainDate.ts', 'calendar/timeZone.ts'],
+    files: ['calendar/plainDate.ts', 'calendar/timeZone.ts', 'calendar/elapsed.ts'],
     all: true,
   },
   {

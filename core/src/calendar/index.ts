@@ -1,2 +1,3 @@
+export * from './elapsed';
 export * from './plainDate';
 export * from './timeZone';

@@ -1,5 +1,32 @@
-import { Temporal } from 'temporal-polyfill';
-import { daysBetween, type PlainDate } from './plainDate';
+import { daysBetween, plainDate, type PlainDate } from './plainDate';
+
+/** A clock on the wall of a time zone: the text of each part of date and time, at an instant. */
+type WallClock = (instant: string) => Readonly<Record<string, string>>;
+/** A text that says where on the globe its time of day is meant. */
+const WITH_ZONE = /(?:Z|[+-]\d{2}:?\d{2})$/i;
+const clocks = new Map<string, WallClock>();
+
+/** The wall clock of an IANA time zone, kept: making one is slow. Throws RangeError for a zone that is none. */
+function wallClock(timeZone: string): WallClock {
+  const kept = clocks.get(timeZone);
+  if (kept) return kept;
+  const format = new Intl.DateTimeFormat('en-u-ca-gregory-nu-latn', {
+    timeZone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+  });
+  const clock: WallClock = (instant) => {
+    const at = WITH_ZONE.test(instant) ? Date.parse(instant) : NaN;
+    if (Number.isNaN(at)) throw new RangeError(`"${instant}" is not an instant`);
+    return Object.fromEntries(format.formatToParts(at).map(({ type, value }) => [type, value]));
+  };
+  clocks.set(timeZone, clock);
+  return clock;
+}
 
 /**
  * The calendar date at an instant (ISO text with Z) in an IANA time zone.
@@ -7,7 +34,8 @@ import { daysBetween, type PlainDate } from './plainDate';
  * @example localDate('2026-03-01T23:30:00Z', 'Europe/Oslo') // '2026-03-02'
  */
 export function localDate(instant: string, timeZone: string): PlainDate {
-  return Temporal.Instant.from(instant).toZonedDateTimeISO(timeZone).toPlainDate().toString();
+  const { year, month, day } = wallClock(timeZone)(instant);
+  return plainDate(Number(year), Number(month), Number(day));
 }
 
 /**
@@ -27,27 +55,6 @@ export function daysUntilLocal(
 }
 
 /**
- * Real hours between two local wall-clock times (ISO without offset), which a clock change makes differ
- * from the wall-clock difference.
- *
- * @example elapsedHours('2026-03-28T12:00', '2026-03-29T12:00', 'Europe/London').elapsedHours // 23
- */
-export function elapsedHours(
-  fromLocal: string,
-  toLocal: string,
-  timeZone: string,
-): { fromUtc: string; toUtc: string; elapsedHours: number; calendarDays: number } {
-  const from = Temporal.PlainDateTime.from(fromLocal).toZonedDateTime(timeZone);
-  const to = Temporal.PlainDateTime.from(toLocal).toZonedDateTime(timeZone);
-  return {
-    fromUtc: from.toInstant().toString(),
-    toUtc: to.toInstant().toString(),
-    elapsedHours: (to.epochMilliseconds - from.epochMilliseconds) / 3_600_000,
-    calendarDays: daysBetween(from.toPlainDate().toString(), to.toPlainDate().toString()),
-  };
-}
-
-/**
  * Whether the text names a time zone that this machine knows.
  *
  * @example isTimeZone('Europe/London') // true
@@ -55,8 +62,7 @@ export function elapsedHours(
  */
 export function isTimeZone(text: string): boolean {
   try {
-    Temporal.Instant.fromEpochMilliseconds(0).toZonedDateTimeISO(text);
-    return true;
+    return new Intl.DateTimeFormat('en', { timeZone: text }) !== null;
   } catch {
     return false;
   }
@@ -68,8 +74,6 @@ export function isTimeZone(text: string): boolean {
  * @example localTime('2026-07-01T12:05:59Z', 'Europe/London') // '13:05'
  */
 export function localTime(instant: string, timeZone: string): string {
-  return Temporal.Instant.from(instant)
-    .toZonedDateTimeISO(timeZone)
-    .toPlainTime()
-    .toString({ smallestUnit: 'minute' });
+  const { hour, minute } = wallClock(timeZone)(instant);
+  return `${hour}:${minute}`;
 }

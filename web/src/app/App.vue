@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { ConfigProvider, Result } from 'ant-design-vue';
+import { ConfigProvider } from 'ant-design-vue';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { useSession } from '../device/session';
+import { MessagePage } from '../parts/messagePage';
 import QuestionHost from '../parts/QuestionHost.vue';
 import StateBox from '../parts/StateBox.vue';
 import { useTheme } from '../parts/theme';
@@ -42,14 +43,14 @@ const denied = computed(() =>
       <ShellFrame :bare="route.meta.bare ?? false">
         <div v-if="denied" class="screen" role="alert">
           <h1 class="visually-hidden">Not open to your role</h1>
-          <Result
+          <MessagePage
             class="sheet"
             title="Not open to your role"
             :sub-title="`${route.meta.title} is not part of the work of a ${session.role}. Ask the administrator if it should be.`"
           >
             <template #icon><span></span></template>
             <template #extra><RouterLink to="/">Back to Today</RouterLink></template>
-          </Result>
+          </MessagePage>
         </div>
         <RouterView v-else :key="route.path" />
       </ShellFrame>

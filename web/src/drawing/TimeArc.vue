@@ -46,6 +46,7 @@ const broken = computed(() => ['lapsed', 'suspended', 'withdrawn', 'in-grace'].i
 <style scoped>
 .arc {
   flex: none;
+  overflow: visible;
   color: var(--petrol);
   vertical-align: -0.35em;
 }

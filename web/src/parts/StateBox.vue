@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { Button, Empty, Result, Skeleton } from 'ant-design-vue';
+import { Button, Empty, Skeleton } from 'ant-design-vue';
 import { computed } from 'vue';
 import { explain } from '../device/api';
+import { MessagePage } from './messagePage';
 
 /** Loading, error, no-permission and empty states of a screen or panel, so that they always say what to do. */
 const props = defineProps<{
@@ -18,7 +19,7 @@ const forbidden = computed(() => told.value?.code === 'forbidden');
 </script>
 
 <template>
-  <Result
+  <MessagePage
     v-if="told"
     class="state sheet"
     :status="forbidden ? 'warning' : 'error'"
@@ -28,7 +29,7 @@ const forbidden = computed(() => told.value?.code === 'forbidden');
   >
     <template #icon><span></span></template>
     <template v-if="!forbidden" #extra><Button @click="$emit('retry')">Try again</Button></template>
-  </Result>
+  </MessagePage>
   <div v-else-if="loading" role="status" class="sheet pad">
     <span class="visually-hidden">Fetching {{ what }}</span>
     <Skeleton active :paragraph="{ rows: lines ?? 5 }" :title="false" />

@@ -4,12 +4,11 @@ import { useElementSize, useLocalStorage } from '@vueuse/core';
 import { Button, Input, Segmented } from 'ant-design-vue';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useSession } from '../device/session';
-import TimeArc from '../drawing/TimeArc.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
 import SeveralField from '../parts/SeveralField.vue';
-import { shareLeft } from '../parts/standing';
 import StateBox from '../parts/StateBox.vue';
-import { brief, cellsOf, cellWords, columnsOf, mostPressing, needsSomebody } from './matrixCells';
+import { cellsOf, cellWords, columnsOf, mostPressing, needsSomebody } from './matrixCells';
+import MatrixRow from './MatrixRow.vue';
 import { useMatrix } from './queries';
 
 /**
@@ -75,7 +74,7 @@ const rows = useVirtualizer(
 const shown = computed(() =>
   rows.value.getVirtualItems().flatMap((item) => {
     const person = people.value[item.index];
-    return person ? [{ person, cells: cellsOf(person), index: item.index, top: item.start }] : [];
+    return person ? [{ person, index: item.index, top: item.start }] : [];
   }),
 );
 
@@ -190,47 +189,16 @@ const choices = (values: readonly string[] | undefined) =>
           </div>
         </div>
         <div class="window" role="presentation" :style="{ height: `${rows.getTotalSize()}px` }">
-          <div
-            v-for="{ person, cells, index, top } in shown"
+          <MatrixRow
+            v-for="{ person, index, top } in shown"
             :key="person.id"
-            role="row"
-            class="line"
-            :aria-rowindex="index + 2"
-            :style="{ gridTemplateColumns: template, transform: `translateY(${top}px)` }"
-          >
-            <div
-              :id="cellId(index, 0)"
-              role="rowheader"
-              class="name"
-              :class="{ here: at.row === index }"
-              :tabindex="at.row === index && at.column === 0 ? 0 : -1"
-              @click="at = { row: index, column: 0 }"
-            >
-              <RouterLink :to="`/people/${person.id}`" tabindex="-1">{{ person.name }}</RouterLink>
-            </div>
-            <div
-              v-for="(column, i) in columns"
-              :id="cellId(index, i + 1)"
-              :key="column.id"
-              role="gridcell"
-              class="cell"
-              :class="[cells.get(column.index)?.status, { here: at.row === index && at.column === i + 1 }]"
-              :tabindex="at.row === index && at.column === i + 1 ? 0 : -1"
-              @click="at = { row: index, column: i + 1 }"
-            >
-              <span class="visually-hidden"
-                >{{ person.name }}, {{ column.title }}: {{ cellWords(cells.get(column.index)) }}</span
-              >
-              <template v-if="cells.get(column.index)">
-                <TimeArc
-                  :status="cells.get(column.index)!.status"
-                  :share="shareLeft(cells.get(column.index)!)"
-                  :size="20"
-                />
-                <span class="brief" aria-hidden="true">{{ brief(cells.get(column.index)!) }}</span>
-              </template>
-            </div>
-          </div>
+            :person="person"
+            :columns="columns"
+            :index="index"
+            :chosen="at.row === index ? at.column : -1"
+            :style="{ gridTemplateColumns: template, top: `${top}px` }"
+            @choose="at = { row: index, column: $event }"
+          />
         </div>
       </div>
       <div v-if="chosen" class="sheet told" role="status">
@@ -284,7 +252,6 @@ const choices = (values: readonly string[] | undefined) =>
 }
 .window .line {
   position: absolute;
-  top: 0;
   left: 0;
   min-width: 100%;
   height: 44px;
@@ -316,54 +283,18 @@ const choices = (values: readonly string[] | undefined) =>
   color: var(--ink);
   text-decoration: none;
 }
-.name {
+.head .name {
   position: sticky;
   left: 0;
   z-index: 1;
   background: var(--sheet);
   border-right: 1px solid var(--line);
-  padding: 0 0.6rem;
+  padding-inline: 0.6rem;
   display: flex;
-  align-items: center;
-  white-space: nowrap;
-  overflow: hidden;
-}
-.name a {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  line-height: 44px;
-}
-.head .name {
   height: 146px;
   align-items: end;
   font-weight: 700;
   padding-bottom: 0.35rem;
-}
-.cell {
-  position: relative;
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  justify-content: center;
-  font-size: 0.72rem;
-  line-height: 1.05;
-  cursor: pointer;
-}
-.lapsed,
-.suspended,
-.withdrawn {
-  color: var(--crimson);
-  font-weight: 700;
-}
-.due,
-.in-grace {
-  font-weight: 700;
-}
-.cell.here {
-  box-shadow: inset 0 0 0 3px var(--amber);
-}
-.name.here {
-  font-weight: 700;
 }
 .told {
   display: flex;

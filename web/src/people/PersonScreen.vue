@@ -3,13 +3,13 @@ import { EllipsisOutlined } from '@ant-design/icons-vue';
 import { assessRoutes } from '@rounds/contract/assess';
 import { type StandingStatus, STATUS_WORDS } from '@rounds/core/certification';
 import { type Outcome, OUTCOME_WORDS, PHASE_WORDS } from '@rounds/core/evaluation';
-import { Alert, Button, List, ListItem, MenuItem } from 'ant-design-vue';
+import { Alert, Button, MenuItem } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { fileAddress } from '../device/api';
 import { useSession } from '../device/session';
 import MenuButton from '../parts/MenuButton.vue';
-import { pages } from '../parts/pages';
+import PagedList from '../parts/PagedList.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import { useClasses } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
@@ -103,75 +103,66 @@ async function setActive(active: boolean) {
         <div class="columns">
           <section class="stack" aria-label="History">
             <h2>History</h2>
-            <List
-              class="sheet"
-              :data-source="data.history"
-              :pagination="pages(data.history, 12)"
-              :locale="{ emptyText: 'No events yet.' }"
+            <PagedList
+              v-slot="{ row: item }"
+              :rows="data.history"
+              :size="12"
+              nothing="No events yet."
+              name="History"
             >
-              <template #renderItem="{ item }">
-                <ListItem>
-                  <span class="when">{{ day(item.on) }}</span>
-                  <span class="grow"
-                    ><strong>{{ item.words }}</strong>
-                    <span class="quiet">{{ title(item.classId) }}, recorded by {{ item.by }}</span></span
-                  >
-                  <span class="row">
-                    <a
-                      v-if="item.token"
-                      :href="fileAddress(assessRoutes.card, { token: item.token })"
-                      target="_blank"
-                      >Card</a
-                    >
-                    <RouterLink
-                      v-if="item.evaluation && item.kind.startsWith('evaluation')"
-                      :to="`/assess/${item.evaluation}`"
-                      >Evaluation</RouterLink
-                    >
-                  </span>
-                </ListItem>
-              </template>
-            </List>
+              <span class="when">{{ day(item.on) }}</span>
+              <span class="grow"
+                ><strong>{{ item.words }}</strong>
+                <span class="quiet">{{ title(item.classId) }}, recorded by {{ item.by }}</span></span
+              >
+              <span class="row">
+                <a
+                  v-if="item.token"
+                  :href="fileAddress(assessRoutes.card, { token: item.token })"
+                  target="_blank"
+                  >Card</a
+                >
+                <RouterLink
+                  v-if="item.evaluation && item.kind.startsWith('evaluation')"
+                  :to="`/assess/${item.evaluation}`"
+                  >Evaluation</RouterLink
+                >
+              </span>
+            </PagedList>
           </section>
           <section class="stack" aria-label="What comes">
             <h2>If nothing happens</h2>
-            <List
-              class="sheet"
-              :data-source="data.forecast"
-              :pagination="pages(data.forecast, 8)"
-              :locale="{ emptyText: 'No change ahead.' }"
+            <PagedList
+              v-slot="{ row: item }"
+              :rows="data.forecast"
+              :size="8"
+              nothing="No change ahead."
+              name="If nothing happens"
             >
-              <template #renderItem="{ item }">
-                <ListItem>
-                  <span class="when">{{ day(item.on) }}</span><span class="grow"
-                    ><strong>{{ title(item.classId) }}</strong>
-                    {{ STATUS_WORDS[item.status as StandingStatus].toLowerCase() }}</span
-                  >
-                </ListItem>
-              </template>
-            </List>
+              <span class="when">{{ day(item.on) }}</span><span class="grow"
+                ><strong>{{ title(item.classId) }}</strong>
+                {{ STATUS_WORDS[item.status as StandingStatus].toLowerCase() }}</span
+              >
+            </PagedList>
             <h2>Evaluations</h2>
-            <List
-              class="sheet"
-              :data-source="data.evaluations"
-              :pagination="pages(data.evaluations, 8)"
-              :locale="{ emptyText: 'None made here.' }"
+            <PagedList
+              v-slot="{ row: item }"
+              :rows="data.evaluations"
+              :size="8"
+              nothing="None made here."
+              name="Evaluations"
             >
-              <template #renderItem="{ item }">
-                <ListItem>
-                  <span class="when">{{ day(item.createdAt) }}</span><RouterLink
-                    class="grow"
-                    :to="`/assess/${item.id}`"
-                    >{{ item.classTitle }},
-                    {{
-                      item.outcome
-                        ? OUTCOME_WORDS[item.outcome as Outcome]
-                        : PHASE_WORDS[item.phase as keyof typeof PHASE_WORDS]
-                    }}</RouterLink
-                  ><strong>{{ item.score === null ? '' : `${item.score} %` }}</strong>
-                </ListItem>
-              </template>
-            </List>
+              <span class="when">{{ day(item.createdAt) }}</span><RouterLink
+                class="grow"
+                :to="`/assess/${item.id}`"
+                >{{ item.classTitle }},
+                {{
+                  item.outcome
+                    ? OUTCOME_WORDS[item.outcome as Outcome]
+                    : PHASE_WORDS[item.phase as keyof typeof PHASE_WORDS]
+                }}</RouterLink
+              ><strong>{{ item.score === null ? '' : `${item.score} %` }}</strong>
+            </PagedList>
           </section>
         </div>
         <RecordEvent v-model:open="open" :person-id="id" />

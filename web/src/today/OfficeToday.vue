@@ -3,11 +3,11 @@ import type { RouteAnswer } from '@rounds/contract/route';
 import type { todayRoutes } from '@rounds/contract/today';
 import { type StandingStatus, STATUS_WORDS } from '@rounds/core/certification';
 import { type Outcome, OUTCOME_WORDS, PHASE_WORDS } from '@rounds/core/evaluation';
-import { Button, List, ListItem } from 'ant-design-vue';
+import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useSession } from '../device/session';
 import TimeArc from '../drawing/TimeArc.vue';
-import { pages } from '../parts/pages';
+import PagedList from '../parts/PagedList.vue';
 import { shareLeft } from '../parts/standing';
 import { day } from '../parts/words';
 import { dayHeading } from './dayHeading';
@@ -63,74 +63,62 @@ const SHARES: Partial<Record<StandingStatus, number>> = { valid: 0.85, due: 0.12
           <h2>
             {{ group.title }} <span class="quiet">{{ group.rows.length }}, {{ group.hint }}</span>
           </h2>
-          <List class="sheet" :data-source="group.rows" :pagination="pages(group.rows, 10)" size="small">
-            <template #renderItem="{ item }">
-              <ListItem>
-                <TimeArc :status="item.standing.status" :share="shareLeft(item.standing)" :size="30" />
-                <div class="grow">
-                  <RouterLink :to="`/people/${item.personId}`"
-                    ><strong>{{ item.personName }}</strong></RouterLink
-                  >
-                  <span class="quiet"> {{ item.classTitle }}, {{ item.team }}</span>
-                  <div>{{ item.standing.sentence }}</div>
-                </div>
-              </ListItem>
-            </template>
-          </List>
+          <PagedList v-slot="{ row: item }" :rows="group.rows" :size="10" nothing="None." :name="group.title">
+            <TimeArc :status="item.standing.status" :share="shareLeft(item.standing)" :size="30" />
+            <div class="grow">
+              <RouterLink :to="`/people/${item.personId}`"
+                ><strong>{{ item.personName }}</strong></RouterLink
+              >
+              <span class="quiet"> {{ item.classTitle }}, {{ item.team }}</span>
+              <div>{{ item.standing.sentence }}</div>
+            </div>
+          </PagedList>
         </div>
       </section>
 
       <div class="stack">
         <section aria-label="Unfinished evaluations">
           <h2>Unfinished evaluations</h2>
-          <List
-            class="sheet"
-            size="small"
-            :data-source="data.open"
-            :pagination="pages(data.open, 6)"
-            :locale="{ emptyText: trains ? 'None. Prepare one when somebody is due.' : 'None.' }"
+          <PagedList
+            v-slot="{ row: item }"
+            :rows="data.open"
+            :size="6"
+            :nothing="trains ? 'None. Prepare one when somebody is due.' : 'None.'"
+            name="Unfinished evaluations"
           >
-            <template #renderItem="{ item }">
-              <ListItem>
-                <div class="grow">
-                  <RouterLink :to="`/assess/${item.id}`"
-                    ><strong>{{ item.personName }}</strong></RouterLink
-                  >
-                  on {{ item.unitName }}
-                  <div class="quiet">
-                    {{ PHASE_WORDS[item.phase as keyof typeof PHASE_WORDS] }}, {{ item.trainerName }},
-                    {{ day(item.createdAt) }}
-                  </div>
-                </div>
-              </ListItem>
-            </template>
-          </List>
+            <div class="grow">
+              <RouterLink :to="`/assess/${item.id}`"
+                ><strong>{{ item.personName }}</strong></RouterLink
+              >
+              on {{ item.unitName }}
+              <div class="quiet">
+                {{ PHASE_WORDS[item.phase as keyof typeof PHASE_WORDS] }}, {{ item.trainerName }},
+                {{ day(item.createdAt) }}
+              </div>
+            </div>
+          </PagedList>
         </section>
         <section aria-label="Lately decided">
           <h2>Lately decided</h2>
-          <List
-            class="sheet"
-            size="small"
-            :data-source="data.recent"
-            :pagination="pages(data.recent, 8)"
-            :locale="{ emptyText: 'Nothing decided yet.' }"
+          <PagedList
+            v-slot="{ row: item }"
+            :rows="data.recent"
+            :size="8"
+            nothing="Nothing decided yet."
+            name="Lately decided"
           >
-            <template #renderItem="{ item }">
-              <ListItem>
-                <div class="grow">
-                  <RouterLink :to="`/assess/${item.id}`"
-                    ><strong>{{ item.personName }}</strong></RouterLink
-                  >
-                  {{ item.classTitle.toLowerCase() }}
-                  <div class="quiet">
-                    {{ OUTCOME_WORDS[item.outcome as Outcome] }}{{ item.overridden ? ' (overridden)' : '' }},
-                    {{ day(item.createdAt) }}
-                  </div>
-                </div>
-                <strong class="number">{{ item.score === null ? '' : `${item.score} %` }}</strong>
-              </ListItem>
-            </template>
-          </List>
+            <div class="grow">
+              <RouterLink :to="`/assess/${item.id}`"
+                ><strong>{{ item.personName }}</strong></RouterLink
+              >
+              {{ item.classTitle.toLowerCase() }}
+              <div class="quiet">
+                {{ OUTCOME_WORDS[item.outcome as Outcome] }}{{ item.overridden ? ' (overridden)' : '' }},
+                {{ day(item.createdAt) }}
+              </div>
+            </div>
+            <strong class="number">{{ item.score === null ? '' : `${item.score} %` }}</strong>
+          </PagedList>
         </section>
       </div>
     </div>
