@@ -46,7 +46,7 @@ export default defineConfig({
           exclude: ['**/node_modules/**'],
           testTimeout: 240_000,
           hookTimeout: 240_000,
-          fileParallelism: false,
+          maxWorkers: 2,
         },
       },
     ],

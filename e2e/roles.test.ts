@@ -239,6 +239,7 @@ describe('an evaluation that goes otherwise', () => {
       .getByRole('button', { name: 'Done' })
       .click();
     await page.getByRole('button', { name: 'End the round' }).click();
+    await page.getByRole('button', { name: 'Go to the score sheet' }).click();
     await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
     const ramp = page.getByRole('group', { name: 'Correct end uphill; no turn' });
     await ramp.getByRole('button', { name: 'N/A' }).click();

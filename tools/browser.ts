@@ -29,7 +29,7 @@ export async function openBrowser(
     viewport: { width: 1280, height: 800 },
     ...options,
   });
-  context.setDefaultTimeout(25_000);
+  context.setDefaultTimeout(60_000);
   return {
     context,
     close: async () => {

@@ -119,6 +119,7 @@ describe('roles', () => {
         if (spec.roles.includes(role))
           expect([name, role, answer.status === 403 || answer.status >= 500]).toEqual([name, role, false]);
         else expect([name, role, answer.status]).toEqual([name, role, 403]);
+        await answer.body?.cancel();
       }
     }
   });

@@ -80,6 +80,15 @@ export class Caller {
   }
 }
 
+/** An answer as text; of an event stream nothing, since it has no end (what it tells is tested by itself). */
+export async function wholeText(answer: Response, encoding: 'utf8' | 'latin1' = 'utf8'): Promise<string> {
+  if (answer.headers.get('content-type')?.startsWith('text/event-stream')) {
+    await answer.body?.cancel();
+    return '';
+  }
+  return Buffer.from(await answer.arrayBuffer()).toString(encoding);
+}
+
 /**
  * A server for tests, on PGlite in memory, or on a database of its own on the server that TEST_DATABASE_URL
  * names.

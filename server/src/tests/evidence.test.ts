@@ -15,6 +15,7 @@ import {
   STROKES,
   wholeRound,
   wholeSheet,
+  wholeText,
   type Yard,
 } from './desk';
 
@@ -212,7 +213,7 @@ describe('the person evaluated', () => {
         )
         .replace(':token', 'none');
       const answer = await operator.raw('GET', `/api${path}`);
-      const text = await answer.text();
+      const text = await wholeText(answer);
       if (name === 'evaluation') {
         const opened = JSON.parse(text) as {
           events: unknown[];

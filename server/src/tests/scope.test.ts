@@ -12,6 +12,7 @@ import {
   STROKES,
   wholeRound,
   wholeSheet,
+  wholeText,
   type Yard,
 } from './desk';
 
@@ -95,7 +96,7 @@ describe.each(Object.keys(sees))('%s', (login) => {
     const name = which === 'own' ? 'Olla' : 'Pim';
     for (const [route, spec, address] of addresses(people[which])) {
       const answer = await caller.raw('GET', address);
-      const text = Buffer.from(await answer.arrayBuffer()).toString('latin1');
+      const text = await wholeText(answer, 'latin1');
       if (!(spec.roles as readonly Role[]).includes(role)) {
         expect([route, answer.status]).toEqual([route, 403]);
         continue;

@@ -1,15 +1,19 @@
 <script setup lang="ts">
 import { ConfigProvider } from 'ant-design-vue';
-import { computed, onMounted, ref } from 'vue';
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { useSession } from '../device/session';
 import { MessagePage } from '../parts/messagePage';
 import QuestionHost from '../parts/QuestionHost.vue';
 import StateBox from '../parts/StateBox.vue';
 import { useTheme } from '../parts/theme';
-import ShellFrame from './ShellFrame.vue';
-import SignIn from './SignIn.vue';
 
+// Who is signed in needs no form, who is not needs no shell: each is fetched when it is due.
+const toSignIn = () => import('./SignIn.vue');
+const SignIn = defineAsyncComponent(toSignIn);
+const ShellFrame = defineAsyncComponent(() => import('./ShellFrame.vue'));
+/** What may be wanted later is fetched when the first screen stands. */
+const AFTER_THE_SCREEN_MS = 5000;
 const session = useSession();
 const theme = useTheme();
 const route = useRoute();
@@ -21,6 +25,8 @@ async function begin() {
   try {
     await session.load();
     ready.value = true;
+    // A session that ends over an open evaluation finds the form on the device.
+    if (session.account) setTimeout(toSignIn, AFTER_THE_SCREEN_MS);
   } catch (problem) {
     error.value = problem;
   }

@@ -65,15 +65,17 @@ function signOut() {
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.isContentEditable);
-/** A sheet over the screen takes the keys. */
+/** A sheet over the screen takes the keys, until it leaves. */
 const busy = () =>
   [...document.querySelectorAll<HTMLElement>('.ant-modal-wrap, .ant-drawer-open')].some(
-    (each) => each.style.display !== 'none',
+    (each) => each.style.display !== 'none' && !each.querySelector('[class*="-leave"]'),
   );
 onKeyStroke('Escape', () => (help.value = false));
 
-/** Keys of the desk: g and a letter, n, / and ?; Ctrl K from anywhere. */
+/** How long a letter after g still goes with it; nobody need hurry. */
+const CHORD_MS = 5000;
 let goingUntil = 0;
+/** Keys of the desk: g and a letter, n, / and ?; Ctrl K from anywhere. */
 function onKey(event: KeyboardEvent) {
   if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
     event.preventDefault();
@@ -85,7 +87,7 @@ function onKey(event: KeyboardEvent) {
   goingUntil = 0;
   const area = going ? shown.value.find((each) => each.key === event.key) : undefined;
   if (area) void router.push(area.to);
-  else if (event.key === 'g') goingUntil = event.timeStamp + 1200;
+  else if (event.key === 'g') goingUntil = event.timeStamp + CHORD_MS;
   else if (event.key === '?') help.value = true;
   else if (event.key === '/') toSearch(event);
   else if (event.key === 'n' && session.is('trainer', 'administrator')) void router.push('/assess/new');

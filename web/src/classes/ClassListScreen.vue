@@ -5,14 +5,15 @@ import { FAMILY_WORDS, type LibraryHit, SECTIONS } from '@rounds/core/catalogue'
 import { refDebounced } from '@vueuse/core';
 import { Button, CheckableTag, Input } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { useSession } from '../device/session';
 import MachineOutline from '../drawing/MachineOutline.vue';
 import { useClasses, useLibrary } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
+import { useAddressQuery } from '../parts/useAddressQuery';
 
 const route = useRoute();
-const router = useRouter();
+const write = useAddressQuery();
 const session = useSession();
 const classes = useClasses();
 const words = ref(typeof route.query['find'] === 'string' ? route.query['find'] : '');
@@ -20,7 +21,7 @@ const settled = refDebounced(words, 120);
 const library = useLibrary(() => words.value.trim() !== '');
 const { engine } = library;
 const onlyClass = ref('');
-watch(settled, (now) => void router.replace({ query: now ? { find: now } : {} }));
+watch(settled, (now) => write(now ? { find: now } : {}));
 const hits = computed<LibraryHit[]>(() => engine.value?.find(settled.value, 400) ?? []);
 const byClass = computed(() => {
   const counts = new Map<string, number>();

@@ -86,7 +86,7 @@ describe('the matrix', () => {
     const [, pressing] = [...document.querySelectorAll<HTMLElement>('.ant-segmented-item input')];
     pressing!.click();
     await eventually(() => expect(all('gridcell', /^Berg, Anna/)).toEqual([]));
-    expect(text()).toContain('1 people');
+    expect(text()).toContain('1 person');
   });
   it('fetches page after page behind the first', async () => {
     server.answer(certificationRoutes.matrix, ({ query }) =>

@@ -1,21 +1,19 @@
 <script setup lang="ts">
-import { useVirtualizer } from '@tanstack/vue-virtual';
 import { useElementSize, useLocalStorage } from '@vueuse/core';
 import { Button, Input, Segmented } from 'ant-design-vue';
-import { computed, nextTick, ref, watch } from 'vue';
+import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useSession } from '../device/session';
 import ChoiceField from '../parts/ChoiceField.vue';
 import SeveralField from '../parts/SeveralField.vue';
 import StateBox from '../parts/StateBox.vue';
 import { cellsOf, cellWords, columnsOf, mostPressing, needsSomebody } from './matrixCells';
-import MatrixRow from './MatrixRow.vue';
+import MatrixLines from './MatrixLines.vue';
 import { useMatrix } from './queries';
 
 /**
  * People x classes as one grid that is walked with the arrow keys. Only the rows in view are in the page; the
  * line underneath says the cell that is chosen.
  */
-const ROW = 44;
 const COLUMN = 40;
 const session = useSession();
 const site = ref('');
@@ -63,20 +61,9 @@ const template = computed(
   () => `${nameWidth.value}px repeat(${columns.value.length}, minmax(${COLUMN}px, 1fr))`,
 );
 
-const rows = useVirtualizer(
-  computed(() => ({
-    count: people.value.length,
-    getScrollElement: () => frame.value,
-    estimateSize: () => ROW,
-    overscan: 8,
-  })),
-);
-const shown = computed(() =>
-  rows.value.getVirtualItems().flatMap((item) => {
-    const person = people.value[item.index];
-    return person ? [{ person, index: item.index, top: item.start }] : [];
-  }),
-);
+const narrowest = computed(() => nameWidth.value + columns.value.length * COLUMN);
+/** The names stay in view only where there is something to scroll beside them. */
+const sideways = computed(() => narrowest.value > width.value);
 
 /** The cell that is chosen: column 0 is the name. */
 const at = ref({ row: 0, column: 0 });
@@ -86,32 +73,7 @@ const chosen = computed(() => {
   if (!person) return null;
   return { person, column, cell: column ? cellsOf(person).get(column.index) : undefined };
 });
-const cellId = (row: number, column: number) => `cell-${row}-${column}`;
-const STEPS: Readonly<Record<string, [row: number, column: number]>> = {
-  ArrowDown: [1, 0],
-  ArrowUp: [-1, 0],
-  ArrowRight: [0, 1],
-  ArrowLeft: [0, -1],
-  PageDown: [10, 0],
-  PageUp: [-10, 0],
-  Home: [0, -1000],
-  End: [0, 1000],
-};
-function walk(event: KeyboardEvent) {
-  const step = STEPS[event.key];
-  if (!step || event.ctrlKey) return;
-  event.preventDefault();
-  const within = (value: number, most: number) => Math.min(most, Math.max(0, value));
-  go(
-    within(at.value.row + step[0], people.value.length - 1),
-    within(at.value.column + step[1], columns.value.length),
-  );
-}
-function go(row: number, column: number) {
-  at.value = { row, column };
-  rows.value.scrollToIndex(row);
-  void nextTick(() => document.getElementById(cellId(row, column))?.focus());
-}
+const lines = useTemplateRef('lines');
 watch([people, columns], () => (at.value = { row: 0, column: 0 }));
 const choices = (values: readonly string[] | undefined) =>
   (values ?? []).map((value) => ({ value, label: value }));
@@ -180,7 +142,7 @@ const choices = (values: readonly string[] | undefined) =>
         aria-label="Standing of people in classes"
         :aria-rowcount="people.length + 1"
         :aria-colcount="columns.length + 1"
-        @keydown="walk"
+        @keydown="lines?.walk($event)"
       >
         <div role="row" aria-rowindex="1" class="line head" :style="{ gridTemplateColumns: template }">
           <div role="columnheader" class="name">Person</div>
@@ -188,18 +150,16 @@ const choices = (values: readonly string[] | undefined) =>
             <RouterLink :to="`/classes/${each.id}`" tabindex="-1">{{ each.title }}</RouterLink>
           </div>
         </div>
-        <div class="window" role="presentation" :style="{ height: `${rows.getTotalSize()}px` }">
-          <MatrixRow
-            v-for="{ person, index, top } in shown"
-            :key="person.id"
-            :person="person"
-            :columns="columns"
-            :index="index"
-            :chosen="at.row === index ? at.column : -1"
-            :style="{ gridTemplateColumns: template, top: `${top}px` }"
-            @choose="at = { row: index, column: $event }"
-          />
-        </div>
+        <MatrixLines
+          ref="lines"
+          v-model:at="at"
+          :people="people"
+          :columns="columns"
+          :frame="frame"
+          :template="template"
+          :sideways="sideways"
+          :style="{ minWidth: `${narrowest}px` }"
+        />
       </div>
       <div v-if="chosen" class="sheet told" role="status">
         <span
@@ -246,16 +206,6 @@ const choices = (values: readonly string[] | undefined) =>
 }
 .line {
   display: grid;
-}
-.window {
-  position: relative;
-}
-.window .line {
-  position: absolute;
-  left: 0;
-  min-width: 100%;
-  height: 44px;
-  border-bottom: 1px solid var(--line);
 }
 .head {
   position: sticky;

@@ -5,7 +5,7 @@ import { GRAVEST_FIRST, type StandingStatus, STATUS_WORDS } from '@rounds/core/c
 import { refDebounced } from '@vueuse/core';
 import { Button, Input, Popover } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { fileAddress } from '../device/api';
 import { useSession } from '../device/session';
 import TimeArc from '../drawing/TimeArc.vue';
@@ -14,6 +14,7 @@ import DataTable, { type Column, type Place } from '../parts/DataTable.vue';
 import { useClasses } from '../parts/queries';
 import { shareLeft } from '../parts/standing';
 import StateBox from '../parts/StateBox.vue';
+import { useAddressQuery } from '../parts/useAddressQuery';
 import { day } from '../parts/words';
 import AddPerson from './AddPerson.vue';
 import { type RosterAsked, type RosterRow, useRoster } from './queries';
@@ -23,7 +24,7 @@ import { gravestOf, soonestEnd } from './standingsOf';
 const PAGE = 25;
 const session = useSession();
 const route = useRoute();
-const router = useRouter();
+const write = useAddressQuery();
 const { title, list: classes } = useClasses();
 const text = (value: unknown) => (typeof value === 'string' ? value : '');
 
@@ -63,7 +64,7 @@ watch(asked, () => {
     order: place.value.order === 'descending' ? 'descending' : '',
   };
   const given = Object.entries(named).filter(([, value]) => value !== '');
-  if (route.name === 'people') void router.replace({ query: Object.fromEntries(given) });
+  write(Object.fromEntries(given));
 });
 const roster = useRoster(() => asked.value);
 const rows = computed(() => roster.data.value?.rows ?? []);

@@ -63,7 +63,7 @@ const SHARES: Partial<Record<StandingStatus, number>> = { valid: 0.85, due: 0.12
           <h2>
             {{ group.title }} <span class="quiet">{{ group.rows.length }}, {{ group.hint }}</span>
           </h2>
-          <PagedList v-slot="{ row: item }" :rows="group.rows" :size="10" nothing="None." :name="group.title">
+          <PagedList v-slot="{ row: item }" :rows="group.rows" :size="12" nothing="None." :name="group.title">
             <TimeArc :status="item.standing.status" :share="shareLeft(item.standing)" :size="30" />
             <div class="grow">
               <RouterLink :to="`/people/${item.personId}`"
