@@ -21,6 +21,8 @@ export default defineConfig({
         plugins: [vue({ template: { compilerOptions: { whitespace: 'preserve' } } })],
         test: {
           name: 'web',
+          // What is loaded is shared between files; the setup clears what a test leaves in the page.
+          isolate: false,
           include: ['web/**/*.test.ts'],
           exclude: ['**/node_modules/**', '**/dist/**'],
           environment: 'happy-dom',
@@ -46,7 +48,6 @@ export default defineConfig({
           exclude: ['**/node_modules/**'],
           testTimeout: 240_000,
           hookTimeout: 240_000,
-          maxWorkers: 2,
         },
       },
     ],

@@ -47,7 +47,8 @@ async function findingsAt(page: Page, size: number, turn: number): Promise<strin
   const { width, height } = SIZES[size]!;
   await page.setViewportSize({ width, height });
   const found: string[] = [];
-  for (const light of all ? LIGHTS : [LIGHTS[(turn + size) % LIGHTS.length]!]) {
+  const inTurn = (turn + size) % 2 === 0 ? [LIGHTS[(turn + size) % LIGHTS.length]!] : [];
+  for (const light of all ? LIGHTS : inTurn) {
     await setLight(page, light);
     expect(await page.evaluate(() => document.documentElement.dataset['theme'])).toBe(light);
     found.push(...(await axeFindings(page)).map((each) => `in ${light}: ${each}`));

@@ -250,7 +250,7 @@ describe('an evaluation that goes otherwise', () => {
     await page.getByRole('button', { name: 'no belt while moving' }).click();
     await page.getByText('Critical: no belt while moving').waitFor();
     await page.getByRole('tab', { name: /Review/ }).click();
-    await page.getByRole('heading', { name: 'Stopped', exact: true }).waitFor();
+    await page.getByRole('heading', { name: 'Stopped: critical error', exact: true }).waitFor();
     await page.getByRole('tab', { name: /Decide and sign/ }).click();
     await page.getByRole('radio', { name: 'Not yet competent' }).click();
     const reason = 'belt buckle was faulty, taken up with the workshop <b>today</b>';

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { enableAutoUnmount } from '@vue/test-utils';
+import { disableAutoUnmount, enableAutoUnmount } from '@vue/test-utils';
 import { afterEach, beforeEach, vi } from 'vitest';
 
 /** What the pretended browser lacks and the component library asks for. */
@@ -24,6 +24,7 @@ vi.stubGlobal('ResizeObserver', SizeObserver);
 vi.stubGlobal('IntersectionObserver', NoObserver);
 Element.prototype.scrollIntoView = () => undefined;
 
+disableAutoUnmount();
 enableAutoUnmount(afterEach);
 beforeEach(() => {
   localStorage.clear();
