@@ -3,10 +3,12 @@
  * packages stay outside.
  */
 import { build } from 'esbuild';
-import { join } from 'node:path';
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { root } from './setup.mjs';
 
-await build({
+const { outputFiles } = await build({
+  write: false,
   entryPoints: { main: join(root, 'server/src/main.ts'), worker: join(root, 'server/src/jobs/worker.ts') },
   outdir: join(root, 'server/dist'),
   bundle: true,
@@ -23,6 +25,13 @@ await build({
   },
   logLevel: 'warning',
 });
+// Another run may be reading what is there: it is replaced whole, and only by something else.
+for (const { path, contents } of outputFiles) {
+  if (existsSync(path) && readFileSync(path).equals(contents)) continue;
+  mkdirSync(dirname(path), { recursive: true });
+  writeFileSync(`${path}.${process.pid}`, contents);
+  renameSync(`${path}.${process.pid}`, path);
+}
 
 /** For Vitest, which imports this file before the server's tests so that worker threads have their bundle. */
 export default function setup() {}
