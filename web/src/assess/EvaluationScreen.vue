@@ -256,6 +256,10 @@ async function takeOver() {
 .parts :deep(.ant-tabs-nav-list) {
   margin-inline: auto;
 }
+/* The header has a line of its own. */
+.parts :deep(.ant-tabs-nav)::before {
+  border-bottom: 0 !important;
+}
 .right {
   display: flex;
   flex-direction: column;
