@@ -49,11 +49,11 @@ const check =
 
 /** A project of tests, counted test by test; a run that breaks off counts as failed. */
 const tests =
-  (name, project, { workers = 1, environment = {} } = {}) =>
+  (name, project, { shard = '1/1', environment = {} } = {}) =>
   async () => {
     const report = join(folder, `${name.replaceAll(' ', '-')}.json`);
-    const args = ['run', '--project', project, `--maxWorkers=${workers}`, '--reporter=dot'];
-    args.push('--reporter=json', `--outputFile.json=${report}`);
+    const args = ['run', '--project', project, '--maxWorkers=1', `--shard=${shard}`];
+    args.push('--reporter=dot', '--reporter=json', `--outputFile.json=${report}`);
     const passed = await run(name, bin('vitest'), args, environment);
     let counted = { numPassedTests: 0, numFailedTests: 0 };
     try {
@@ -93,12 +93,13 @@ try {
   try {
     await all([
       tests('server tests on PGlite', 'server'),
+      tests('browser tests, first half', 'browser', { shard: '1/2' }),
+      tests('browser tests, second half', 'browser', { shard: '2/2' }),
       tests('server tests on PostgreSQL', 'server', { environment: { TEST_DATABASE_URL: postgres.url } }),
     ]);
   } finally {
     postgres.stop();
   }
-  await tests('browser tests', 'browser', { workers: 2 })();
 } catch (error) {
   console.error(error instanceof Error ? error.message : error);
   total.failed += 1;
