@@ -3,10 +3,11 @@
  * `npm run shots -- --out DIR [--size 390x844] [--theme night] [--only name,name] [--at http://...]` takes
  * others elsewhere.
  */
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { outlineDrawing } from '@rounds/core/drawing';
+import { PALETTES } from '../web/src/parts/tokens';
 import { openBrowser } from './browser';
 import { packsOfCheckout, startDemo } from './demoServer';
 import { ensureBuilt, ensureDebianPackages } from './setup.mjs';
@@ -58,17 +59,23 @@ if (!values.only || values.only.split(',').includes('outlines')) {
 }
 await demo?.stop();
 
-/** One picture of every class's outline from above, each to its own scale. */
+/** One picture of every class's outline from above, each to its own scale, in the application's colours and type. */
 async function contactSheet(): Promise<void> {
+  const colours = PALETTES.paper;
+  const fonts = [400, 700].map((weight) => {
+    const file = `node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff2`;
+    const data = readFileSync(join(import.meta.dirname, '..', file)).toString('base64');
+    return `@font-face{font-family:sheet;font-weight:${weight};src:url(data:font/woff2;base64,${data})}`;
+  });
   const cells = packsOfCheckout().map(({ title, plan }) => {
     const { paths, box } = outlineDrawing(plan.outlines);
     const side = Math.max(box.width, box.height) * 1.08;
-    const fill = { body: '#f0b429', deep: '#3d3320', light: '#fffdf7', line: 'none' } as const;
+    const fill = { body: colours.machine, deep: colours.machineDeep, light: colours.sheet, line: 'none' };
     const drawn = paths
       .map(
         (p) =>
           `<path d="${p.d}" fill="${fill[p.tone]}" ` +
-          `stroke="${p.tone === 'deep' ? '#fffdf7' : '#3d3320'}" stroke-width="${side / 160}"/>`,
+          `stroke="${p.tone === 'deep' ? colours.sheet : colours.machineDeep}" stroke-width="${side / 160}"/>`,
       )
       .join('');
     return (
@@ -81,10 +88,12 @@ async function contactSheet(): Promise<void> {
   const { context, close } = await openBrowser({ viewport: { width: 1280, height: 800 } });
   const page = context.pages()[0] ?? (await context.newPage());
   await page.setContent(
-    '<style>body{margin:12px;display:grid;grid-template-columns:repeat(7,1fr);gap:8px ' +
-      '4px;font:13px/1.25 ' +
-      `sans-serif;background:#fffdf7;color:#12302e}figure{margin:0;text-align:center}small{color:#4a5f5c}</style>${cells.join('')}`,
+    `<style>${fonts.join('')}body{margin:16px;display:grid;grid-template-columns:repeat(7,1fr);gap:8px;` +
+      `font:14px/1.25 sheet;background:${colours.ground};color:${colours.ink}}` +
+      `figure{margin:0;padding:8px;text-align:center;background:${colours.sheet};border:1px solid ${colours.line}}` +
+      `small{color:${colours.quiet}}figcaption{font-weight:700}small{font-weight:400}</style>${cells.join('')}`,
   );
+  await page.evaluate(() => document.fonts.ready.then(() => undefined));
   await page.screenshot({ path: join(out, 'outlines.png'), fullPage: true });
   await close();
 }

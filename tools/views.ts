@@ -118,7 +118,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'class-faults',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await go('/classes/counterbalance-forklift', /Counterbalance forklift/)(page, address);
       await page.getByRole('tab', { name: /Faults/ }).click();
@@ -274,7 +273,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'retrieve',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await page.goto(
         `${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=retrieve`,

@@ -213,6 +213,12 @@ async function takeOver() {
   display: flex;
   flex-direction: column;
 }
+/* Ring and checks stand beside each other in what the header and a banner leave of the window. */
+@media (min-width: 901px) {
+  .page:has(> .run) {
+    height: 100vh;
+  }
+}
 .top {
   display: flex;
   align-items: stretch;
@@ -303,7 +309,7 @@ async function takeOver() {
     flex-wrap: wrap;
     row-gap: 0.4rem;
   }
-  .page > :deep(.ant-alert-content) {
+  .page > :deep(.ant-alert > .ant-alert-content) {
     flex-basis: 100%;
   }
 }

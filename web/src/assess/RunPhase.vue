@@ -279,12 +279,11 @@ async function addNote() {
 
 <style scoped>
 .run {
-  flex: none;
+  flex: 1;
   display: grid;
   grid-template-columns: minmax(0, 1.12fr) minmax(430px, 1fr);
   grid-template-rows: minmax(0, 1fr);
-  min-height: 0;
-  height: calc(100vh - 66px);
+  min-height: 460px;
 }
 .ring {
   position: relative;
@@ -403,7 +402,7 @@ async function addNote() {
 @media (max-width: 900px) {
   .run {
     grid-template-columns: minmax(0, 1fr);
-    height: auto;
+    grid-template-rows: auto;
   }
   .ring .plan {
     height: 62vh;

@@ -32,7 +32,7 @@ const columns: Column<Line>[] = [
   <div class="stack">
     <ChoiceField
       v-model:value="act"
-      class="act"
+      class="chooser"
       label="Act"
       placeholder="Every act"
       clearable
@@ -65,7 +65,7 @@ const columns: Column<Line>[] = [
 </template>
 
 <style scoped>
-.act {
+.chooser {
   max-width: 360px;
 }
 </style>
