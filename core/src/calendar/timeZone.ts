@@ -6,7 +6,7 @@ type WallClock = (instant: string) => Readonly<Record<string, string>>;
 const WITH_ZONE = /(?:Z|[+-]\d{2}:?\d{2})$/i;
 const clocks = new Map<string, WallClock>();
 
-/** The wall clock of an IANA time zone, kept: making one is slow. Throws RangeError for a zone that is none. */
+/** The wall clock of an IANA time zone, kept: making one is slow. Throws RangeError where there is none. */
 function wallClock(timeZone: string): WallClock {
   const kept = clocks.get(timeZone);
   if (kept) return kept;
