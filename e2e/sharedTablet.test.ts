@@ -14,6 +14,9 @@ afterAll(() => demo?.stop());
 const FAILING = /Failed to load resource/;
 const REMARK = 'a private remark about the operator';
 
+/** The worker that keeps files for offline takes the page over once; what a test catches is caught only after. */
+const takenOver = (page: Page) => page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+
 async function prepare(page: Page): Promise<string> {
   await prepareWithoutPlants(page, demo.address);
   await page.getByRole('button', { name: 'Go to the machine' }).click();
@@ -70,7 +73,7 @@ describe('a shared tablet', () => {
     const { page } = tablet;
     await signIn(page, demo.address, 'hilda');
     const id = await prepare(page);
-    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    await takenOver(page);
     await tablet.context.setOffline(true);
     await note(page, REMARK);
     await page.getByText(/1 saved here/).waitFor();
@@ -112,7 +115,7 @@ describe('a shared tablet', () => {
     const tablet = await browser();
     const { page } = tablet;
     await signIn(page, demo.address, 'hilda');
-    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    await takenOver(page);
     const cookie = (await tablet.context.cookies()).find((each) => each.name === 'rounds_session')!;
     await tablet.context.setOffline(true);
     await signOut(page);
@@ -153,6 +156,7 @@ describe('a shared tablet', () => {
     await signIn(page, demo.address, 'hilda');
     const id = await prepare(page);
     // The server refuses one kind of tap, as a newer or older one might.
+    await takenOver(page);
     await page.route('**/api/evaluations/*/events', async (route) => {
       if (!route.request().postData()!.includes('refuse me')) return route.continue();
       await route.fulfill({
@@ -192,7 +196,7 @@ describe('a shared tablet', () => {
     const id = await prepare(page);
     await page.getByRole('button', { name: /^Fork arms:/ }).click();
     await page.getByText('All on the server').waitFor();
-    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    await takenOver(page);
     await tablet.context.setOffline(true);
     const done = page.getByRole('group', { name: /^CF-10 / }).getByRole('button', { name: 'Done' });
     await done.click();
@@ -252,6 +256,7 @@ describe('preparing and scoring', () => {
       );
     const before = await open();
     let lost = 0;
+    await takenOver(page);
     await page.route('**/api/evaluations', async (route) => {
       if (route.request().method() !== 'POST' || lost > 0) return route.continue();
       lost += 1;
@@ -359,6 +364,7 @@ describe('a hard decision', () => {
     // A tap that the server failed on is still on its way: nothing is decided over it.
     const events = '**/api/evaluations/*/events';
     let decisions = 0;
+    await takenOver(page);
     await page.route(events, async (route) => {
       if (route.request().postData()!.includes('"decided"')) decisions += 1;
       if (!route.request().postData()!.includes('not yet there')) return route.continue();

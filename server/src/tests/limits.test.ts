@@ -262,12 +262,14 @@ describe('what is heavy to read', () => {
   });
   it('tells how far it is to who started it, who may cancel it, and to nobody else', async () => {
     const job = uuidv7();
-    const rows = Array.from({ length: 20_000 }, (_, i) => `${i},"Name ${i}",Family${i},Quay,Blue`).join('\n');
+    const filler = 'x'.repeat(60);
+    const rows = Array.from({ length: 20_000 }, (_, i) => `${i},"Name ${i}",${filler},${filler},${filler}`);
     const other = await yard.as('trainer2');
-    const reading = trainer.call(routes.previewImport, {
-      body: { csv: `Payroll,Given name,Family name,Site,Team\n${rows}\n`, job },
-    });
+    // Work is listened for before it begins, so that none of it is missed.
     const heard = await listenTo(trainer, `/api/jobs/${job}/progress`);
+    const reading = trainer.call(routes.previewImport, {
+      body: { csv: `Payroll,Given name,Family name,Site,Team\n${rows.join('\n')}\n`, job },
+    });
     await heard.until((events) => events.some((each) => (each.data as { done?: number }).done));
     expect((await other.call(routes.cancelJob, { params: { id: job } })).problem.code).toBe('not-found');
     expect((await trainer.call(routes.cancelJob, { params: { id: job } })).status).toBe(200);

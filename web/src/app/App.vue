@@ -12,8 +12,6 @@ import { useTheme } from '../parts/theme';
 const toSignIn = () => import('./SignIn.vue');
 const SignIn = defineAsyncComponent(toSignIn);
 const ShellFrame = defineAsyncComponent(() => import('./ShellFrame.vue'));
-/** What may be wanted later is fetched when the first screen stands. */
-const AFTER_THE_SCREEN_MS = 5000;
 const session = useSession();
 const theme = useTheme();
 const route = useRoute();
@@ -25,8 +23,8 @@ async function begin() {
   try {
     await session.load();
     ready.value = true;
-    // A session that ends over an open evaluation finds the form on the device.
-    if (session.account) setTimeout(toSignIn, AFTER_THE_SCREEN_MS);
+    // Who signs out with no network, or whose session ends, finds the form on the device.
+    toSignIn().catch(() => undefined);
   } catch (problem) {
     error.value = problem;
   }

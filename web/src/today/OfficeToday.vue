@@ -103,7 +103,7 @@ const SHARES: Partial<Record<StandingStatus, number>> = { valid: 0.85, due: 0.12
           <PagedList
             v-slot="{ row: item }"
             :rows="data.recent"
-            :size="8"
+            :size="12"
             nothing="Nothing decided yet."
             name="Lately decided"
           >
