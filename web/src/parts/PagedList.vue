@@ -1,14 +1,20 @@
 <script setup lang="ts" generic="Row">
-import { computed, defineAsyncComponent, ref, watch } from 'vue';
+import { useIntersectionObserver } from '@vueuse/core';
+import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue';
 
 /**
  * Rows that stand whole on the device, some at a time: the pages below show only where not all fit, and are
- * fetched only then. The slot draws a row; `nothing` says what an empty list means.
+ * fetched only when one comes to them. The slot draws a row; `nothing` says what an empty list means.
  */
 const props = defineProps<{ rows: readonly Row[]; size: number; nothing: string; name: string }>();
 defineSlots<{ default: (slot: { row: Row }) => unknown }>();
 const Pagination = defineAsyncComponent(() => import('ant-design-vue/es/pagination'));
 const page = ref(1);
+const foot = useTemplateRef<HTMLElement>('foot');
+const reached = ref(false);
+useIntersectionObserver(foot, (entries) => {
+  reached.value ||= entries.some((each) => each.isIntersecting);
+});
 watch(
   () => props.rows,
   (rows) => (page.value = Math.min(page.value, Math.max(1, Math.ceil(rows.length / props.size)))),
@@ -22,16 +28,17 @@ const shown = computed(() => props.rows.slice((page.value - 1) * props.size, pag
     <ul v-else :aria-label="name">
       <li v-for="(row, i) in shown" :key="i" class="item"><slot :row="row" /></li>
     </ul>
-    <Pagination
-      v-if="rows.length > size"
-      v-model:current="page"
-      class="pages"
-      size="small"
-      show-less-items
-      :show-size-changer="false"
-      :total="rows.length"
-      :page-size="size"
-    />
+    <div v-if="rows.length > size" ref="foot" class="pages">
+      <Pagination
+        v-if="reached"
+        v-model:current="page"
+        size="small"
+        show-less-items
+        :show-size-changer="false"
+        :total="rows.length"
+        :page-size="size"
+      />
+    </div>
   </div>
 </template>
 
@@ -49,6 +56,7 @@ const shown = computed(() => props.rows.slice((page.value - 1) * props.size, pag
   padding: 0.75rem 0.9rem;
 }
 .pages {
+  min-height: 44px;
   margin: 0.4rem 0.75rem;
   text-align: right;
 }

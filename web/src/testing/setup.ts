@@ -20,8 +20,17 @@ class SizeObserver extends NoObserver {
     queueMicrotask(() => this.tell([entry as never], this as never));
   }
 }
+/** Everything is in view. */
+class SeenObserver extends NoObserver {
+  constructor(private readonly tell: IntersectionObserverCallback) {
+    super();
+  }
+  override observe(target?: Element): void {
+    queueMicrotask(() => this.tell([{ target, isIntersecting: true } as never], this as never));
+  }
+}
 vi.stubGlobal('ResizeObserver', SizeObserver);
-vi.stubGlobal('IntersectionObserver', NoObserver);
+vi.stubGlobal('IntersectionObserver', SeenObserver);
 Element.prototype.scrollIntoView = () => undefined;
 
 disableAutoUnmount();
