@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { StandingStatus } from '@rounds/core/certification';
 import { computed } from 'vue';
-import { arcStrokes } from './arcStrokes';
+import { arcStrokes, arcTone } from './arcStrokes';
 
 /** What is left of a certificate: an arc that shrinks from full; a broken ring when nothing is left. */
 const props = withDefaults(
@@ -20,7 +20,7 @@ const strokes = computed(() => arcStrokes(props.status, props.share));
     :aria-label="label"
     :aria-hidden="label ? undefined : 'true'"
     class="arc"
-    :class="status"
+    :style="{ color: `var(--${arcTone(status)})` }"
   >
     <path
       v-for="stroke in strokes"
@@ -37,16 +37,6 @@ const strokes = computed(() => arcStrokes(props.status, props.share));
 .arc {
   flex: none;
   overflow: visible;
-  color: var(--petrol);
   vertical-align: -0.35em;
-}
-.due,
-.in-grace {
-  color: var(--ink);
-}
-.lapsed,
-.suspended,
-.withdrawn {
-  color: var(--crimson);
 }
 </style>

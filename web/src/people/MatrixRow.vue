@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { arcImage } from '../drawing/arcStrokes';
+import { arcImage } from '../drawing/arcImage';
+import { arcTone } from '../drawing/arcStrokes';
 import { shareLeft } from '../parts/standing';
 import { useTheme } from '../parts/theme';
 import { PALETTES } from '../parts/tokens';
@@ -26,15 +27,9 @@ const emit = defineEmits<{ choose: [column: number] }>();
 const theme = useTheme();
 const cells = computed(() => {
   const palette = PALETTES[theme.name];
-  const colour = {
-    valid: palette.petrol,
-    due: palette.ink,
-    'in-grace': palette.ink,
-    'in-training': palette.petrol,
-  };
   const arc = (cell: Cell) =>
     arcImage(cell.status, shareLeft(cell), {
-      own: colour[cell.status as keyof typeof colour] ?? palette.crimson,
+      own: palette[arcTone(cell.status)],
       pale: palette.line,
     });
   const own = cellsOf(props.person);
