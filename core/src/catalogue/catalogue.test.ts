@@ -19,10 +19,10 @@ describe('the forklift pack', () => {
   it('is sound and carries what its trade asks for', () => {
     expect(packIntegrity(pack)).toEqual([]);
     expect(pack.checkpoints.length).toBe(72);
-    expect(pack.faults.length).toBe(97);
+    expect(pack.faults.length).toBe(98);
     expect(pack.numbers.length).toBe(37);
     expect(pack.procedures.length).toBeGreaterThanOrEqual(20);
-    expect(pack.sheet.sections.flatMap((each) => each.criteria).length).toBe(28);
+    expect(pack.sheet.sections.flatMap((each) => each.criteria).length).toBe(27);
     expect(pack.forbidden.length).toBe(17);
     expect(pack.schools.length).toBe(14);
   });
@@ -53,22 +53,22 @@ describe('the forklift pack', () => {
     expect([has('electric', 'CF-37'), has('diesel', 'CF-37')]).toEqual([false, true]);
   });
 
-  it('bridges a step that falls away: without preheat the crank waits for what preheat waited for', () => {
+  it('bridges a step that falls away: without preheat and gas the crank waits for what they waited for', () => {
     const petrol = compose(pack, { variant: 'petrol' });
     const crank = petrol.procedures.flatMap((each) => each.steps).find((each) => each.id === 'CF-SU-6')!;
-    expect(prerequisites(crank)).toEqual(['CF-SU-3']);
+    expect(prerequisites(crank)).toEqual(['CF-SU-3', 'CF-SU-1']);
   });
 
   it('works a site choice into numbers and grades', () => {
     const school = pack.schools.find((each) => each.question.startsWith('Ramp rule'))!;
     const ramp = (option: string) =>
       compose(pack, { variant: 'diesel', choices: { [school.id]: option } }).numbers.find(
-        (each) => each.name === 'ramp threshold',
+        (each) => each.id === 'CF-N20',
       )!.value;
     expect([ramp('always'), ramp('over-5'), ramp('over-10')]).toEqual([0, 5, 10]);
-    const strict = pack.schools.find((each) => each.options.some((o) => o.id === 'withdraw'))!;
+    const strict = pack.schools.find((each) => each.options.some((o) => o.id === 'everything'))!;
     const grades = new Set(
-      compose(pack, { variant: 'diesel', choices: { [strict.id]: 'withdraw' } }).faults.map(
+      compose(pack, { variant: 'diesel', choices: { [strict.id]: 'everything' } }).faults.map(
         (each) => each.grade,
       ),
     );
@@ -153,6 +153,32 @@ describe('reading a pack names the line and the rule of each error', () => {
   it('never throws, whatever it is given', () => {
     for (const text of ['', '[]', 'null', '{', 'a: &x [*x]', '\u0000', 'x'.repeat(10_000), '- '.repeat(2000)])
       expect(readPack(text).pack).toBeNull();
+  });
+});
+
+describe('a file of the earlier format', () => {
+  it('is read as what it said, and what it lacks is named row by row', () => {
+    const old = JSON.parse(JSON.stringify(shippedPack('push-mower'))) as Record<string, unknown> & {
+      faults: Record<string, unknown>[];
+      checkpoints: Record<string, unknown>[];
+    };
+    delete old['format'];
+    for (const each of old.checkpoints) delete each['appears'];
+    for (const fault of old.faults) {
+      delete fault['title'];
+      const until = fault['until'] as { says: string } | undefined;
+      if (until) fault['limit'] = until.says;
+      delete fault['until'];
+    }
+    const { errors } = readPack(JSON.stringify(old, null, 1));
+    expect(errors.length).toBeGreaterThan(20);
+    const rules = errors.map((each) => each.rule);
+    expect(rules).toContain('appearance');
+    expect(rules.filter((each) => each.startsWith('schema:'))).toEqual([]);
+  });
+  it('that is no pack at all is refused as such', () => {
+    for (const text of ['faults: 3', 'checkpoints: []\nfaults: [null]\nprocedures: []'])
+      expect(readPack(text).errors.some((each) => each.rule.startsWith('schema:'))).toBe(true);
   });
 });
 

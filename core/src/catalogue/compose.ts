@@ -1,7 +1,10 @@
 import { contentHash } from './contentHash';
-import type { PackIssue } from './integrity';
+import type { PackIssue } from './packIssue';
 import { type FitOut, needsMet } from './needs';
 import type { Pack, Step } from './schema';
+
+/** What a pack says, whatever its format. */
+export type PackContent = Omit<Pack, 'format'>;
 
 /**
  * What a pack is composed for: its power variant, the features that differ from their defaults, and the
@@ -17,7 +20,9 @@ export interface Composition {
  * A pack cut down to one machine's fit-out with the site's choices worked in. `hash` identifies exactly
  * this content: the pack, the fit-out and the choices.
  */
-export interface EffectivePack extends Pack {
+export interface EffectivePack extends PackContent {
+  /** 1 for what was composed before the present format; it is judged as it was then. */
+  format: 1 | 2;
   fitOut: FitOut;
   choices: Readonly<Record<string, string>>;
   hash: string;
@@ -142,18 +147,25 @@ function repetitions(value: string | undefined): number {
   return Number.isFinite(number) && number > 0 ? number : 1;
 }
 
+/** A row as some `sets` of school options leave it; null where none of them names it. */
+export function changedRow<T extends { id: string }>(
+  kind: string,
+  row: T,
+  sets: Pack['schools'][number]['options'][number]['sets'],
+): T | null {
+  const own = sets.filter((set) => set.path.startsWith(`${kind}/${row.id}/`));
+  return own.length === 0
+    ? null
+    : { ...row, ...Object.fromEntries(own.map((set) => [set.path.split('/')[2]!, set.value])) };
+}
+
 /** Works the chosen options' `sets` into copies of the rows they name. */
 function applyChoices(pack: Pack, choices: Readonly<Record<string, string>>): Pack {
   const sets = pack.schools.flatMap(
     (school) => school.options.find((each) => each.id === choices[school.id])?.sets ?? [],
   );
   if (sets.length === 0) return pack;
-  const change = <T extends { id: string }>(kind: string, row: T): T => {
-    const own = sets.filter((set) => set.path.startsWith(`${kind}/${row.id}/`));
-    return own.length === 0
-      ? row
-      : Object.assign({ ...row }, Object.fromEntries(own.map((set) => [set.path.split('/')[2]!, set.value])));
-  };
+  const change = <T extends { id: string }>(kind: string, row: T): T => changedRow(kind, row, sets) ?? row;
   const policy = Object.fromEntries(
     sets.filter((set) => set.path.startsWith('policy/')).map((set) => [set.path.split('/')[1]!, set.value]),
   );
@@ -163,9 +175,12 @@ function applyChoices(pack: Pack, choices: Readonly<Record<string, string>>): Pa
     checkpoints: pack.checkpoints.map((each) => change('checkpoints', each)),
     faults: pack.faults.map((each) => {
       const changed = change('faults', each);
-      return policy['grading'] === 'all-stop' && changed.grade !== 'sound'
-        ? { ...changed, grade: 'stop' as const }
-        : changed;
+      const { until, ...rest } =
+        policy['grading'] === 'all-stop' && changed.grade !== 'sound'
+          ? { ...changed, grade: 'stop' as const }
+          : changed;
+      // Raised to a stop, it may not go on at all.
+      return rest.grade === 'mend' && until ? { ...rest, until } : rest;
     }),
     procedures: pack.procedures.map((each) => ({
       ...each,

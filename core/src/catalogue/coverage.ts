@@ -1,4 +1,4 @@
-import { prerequisites } from './integrity';
+import { prerequisites } from './prerequisites';
 import type { Pack } from './schema';
 import { packRows } from './sections';
 

@@ -1,23 +1,14 @@
+import { packLints } from './lints';
 import { parseNeed } from './needs';
+import type { PackIssue, Report } from './packIssue';
+import { prerequisites } from './prerequisites';
 import { CHANGEABLE_ROWS, type Pack, type Step } from './schema';
 import { COMMON_CONDITIONS, severity } from './vocabulary';
-
-/** A rule that a pack breaks, with the path to the offending value. */
-export interface PackIssue {
-  path: (string | number)[];
-  rule: string;
-  message: string;
-}
-
-/** The ids a step waits for, groups flattened. */
-export function prerequisites(step: Pick<Step, 'after'>): string[] {
-  return step.after.flatMap((each) => (typeof each === 'string' ? [each] : each.anyOf));
-}
 
 /**
  * Checks what the schema alone cannot: ids unique and resolvable, `after` acyclic, gauges consistent in
  * direction, every fault detectable with a method its checkpoint allows, weights, needs, school choices and
- * origins. Returns every issue found; an empty list means sound.
+ * origins; then the rules of `packLints`. Returns every issue found; an empty list means sound.
  */
 export function packIntegrity(pack: Pack): PackIssue[] {
   const issues: PackIssue[] = [];
@@ -263,10 +254,9 @@ export function packIntegrity(pack: Pack): PackIssue[] {
   });
 
   checkOrigins(pack, [], report);
-  return issues;
+  // The rules of the trade are read off composed packs, which needs a pack that holds together.
+  return issues.length > 0 ? issues : packLints(pack);
 }
-
-type Report = (path: (string | number)[], rule: string, message: string) => void;
 
 function checkNeeds(pack: Pack, report: Report): void {
   const features = new Map<string, readonly string[]>(pack.features.map((each) => [each.id, each.values]));

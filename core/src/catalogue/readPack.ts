@@ -10,6 +10,7 @@ import {
   visit,
 } from 'yaml';
 import { unstorable } from '../text';
+import { currentFile } from './earlierFormat';
 import { packIntegrity } from './integrity';
 import { type Pack, packSchema } from './schema';
 
@@ -82,7 +83,7 @@ export function readPack(source: string): PackReading {
       { line: 1, path: '', rule: 'yaml', message: error instanceof Error ? error.message : String(error) },
     ]);
   }
-  const parsed = packSchema.safeParse(value);
+  const parsed = packSchema.safeParse(currentFile(value));
   if (!parsed.success)
     return refused(
       parsed.error.issues.slice(0, LISTED_ERRORS).map((issue) => ({

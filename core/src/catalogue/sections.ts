@@ -86,19 +86,23 @@ export function packRows(pack: Pack): PackRow[] {
   pack.checkpoints.forEach((each, i) =>
     add('checkpoints', 'round', each, ['checkpoints', i], each.part, [
       each.sound,
+      ...Object.values(each.appears),
       each.whenNote,
       each.methods.join(', '),
       each.system,
     ]),
   );
   pack.faults.forEach((each, i) =>
-    add('faults', 'faults', each, ['faults', i], each.title ?? each.cues[0]!.shows, [
+    add('faults', 'faults', each, ['faults', i], each.title, [
       partName.get(each.checkpoint),
       ...each.cues.map((cue) => cue.shows),
       each.grade,
       each.why,
       each.do,
-      each.limit,
+      each.until?.says,
+      each.escalates,
+      each.plant?.how,
+      each.substitute,
     ]),
   );
   pack.procedures.forEach((each, i) => {

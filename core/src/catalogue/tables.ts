@@ -10,37 +10,38 @@ const SEVERAL = ' | ';
 
 interface Column<Row> {
   name: string;
+  /** The field that a blank cell leaves out; null for a part of a field that stands in several columns. */
+  field: (keyof Row & string) | null;
   write: (row: Row) => string | number | undefined;
-  /**
-   * Sets the field from a filled cell; returns what is wrong with it. Blank cells never get here: the field
-   * is left out.
-   */
+  /** Sets the field from a filled cell; returns what is wrong with it. Blank cells never get here. */
   read: (row: Record<string, unknown>, cell: string) => string | null;
 }
 
 function plain<Row>(name: string, field: keyof Row & string): Column<Row> {
   return {
     name,
+    field,
     write: (row) => row[field] as string | undefined,
     read: (row, cell) => ((row[field] = cell), null),
   };
 }
+const pieces = (cell: string) =>
+  cell
+    .split(/\s\|\s/)
+    .map((each) => each.trim())
+    .filter(Boolean);
 function list<Row>(name: string, field: keyof Row & string): Column<Row> {
   return {
     name,
+    field,
     write: (row) => (row[field] as readonly string[] | undefined)?.join(SEVERAL),
-    read: (row, cell) => (
-      (row[field] = cell
-        .split(/\s\|\s/)
-        .map((each) => each.trim())
-        .filter(Boolean)),
-      null
-    ),
+    read: (row, cell) => ((row[field] = pieces(cell)), null),
   };
 }
 function number<Row>(name: string, field: keyof Row & string): Column<Row> {
   return {
     name,
+    field,
     write: (row) => row[field] as number,
     read: (row, cell) => {
       const value = Number(cell.replace(',', '.'));
@@ -49,9 +50,20 @@ function number<Row>(name: string, field: keyof Row & string): Column<Row> {
     },
   };
 }
+/** "look: what shows | press: what shows" as pairs, or what is wrong with it. */
+function byMethod(cell: string): [string, string][] | string {
+  const pairs: [string, string][] = [];
+  for (const piece of pieces(cell)) {
+    const match = /^(\w+):\s*(.+)$/s.exec(piece);
+    if (!match) return `write "look: what shows", not "${piece}"`;
+    pairs.push([match[1]!, match[2]!]);
+  }
+  return pairs;
+}
 function originColumns<Row extends { origin: Origin }>(): Column<Row>[] {
   const part = (name: string, field: keyof Origin): Column<Row> => ({
     name,
+    field: null,
     write: (row) => row.origin[field],
     read: (row, cell) => ((row['origin'] = { ...(row['origin'] as object), [field]: cell }), null),
   });
@@ -66,12 +78,27 @@ const CHECKPOINT_COLUMNS: readonly Column<Checkpoint>[] = [
   plain('system', 'system'),
   list('methods', 'methods'),
   plain('sound', 'sound'),
+  {
+    name: 'appears',
+    field: 'appears',
+    write: (row) =>
+      Object.entries(row.appears)
+        .map(([method, shows]) => `${method}: ${shows}`)
+        .join(SEVERAL),
+    read: (row, cell) => {
+      const pairs = byMethod(cell);
+      if (typeof pairs === 'string') return pairs;
+      row['appears'] = Object.fromEntries(pairs);
+      return null;
+    },
+  },
   list('when', 'when'),
   plain('when note', 'whenNote'),
   list('needs', 'needs'),
   number('honest seconds', 'honestSeconds'),
   {
     name: 'each',
+    field: 'each',
     write: (row) =>
       row.each &&
       `${row.each.of} x ${typeof row.each.count === 'number' ? row.each.count : row.each.count.feature}`,
@@ -89,47 +116,54 @@ const CHECKPOINT_COLUMNS: readonly Column<Checkpoint>[] = [
   ...originColumns<Checkpoint>(),
 ];
 
+const plantColumn = (name: string, field: keyof NonNullable<Fault['plant']>): Column<Fault> => ({
+  name,
+  field: null,
+  write: (row) => row.plant?.[field],
+  read: (row, cell) => ((row['plant'] = { ...(row['plant'] as object), [field]: cell }), null),
+});
+
 const FAULT_COLUMNS: readonly Column<Fault>[] = [
   plain('id', 'id'),
   plain('checkpoint', 'checkpoint'),
   plain('title', 'title'),
   {
     name: 'cues',
+    field: 'cues',
     write: (row) => row.cues.map((cue) => `${cue.method}: ${cue.shows}`).join(SEVERAL),
     read: (row, cell) => {
       const known = new Map(
         ((row['cues'] as Fault['cues'] | undefined) ?? []).map((cue) => [cue.shows, cue]),
       );
-      const cues: unknown[] = [];
-      for (const piece of cell
-        .split(/\s\|\s/)
-        .map((each) => each.trim())
-        .filter(Boolean)) {
-        const match = /^(\w+):\s*(.+)$/s.exec(piece);
-        if (!match) return `write "look: what shows", not "${piece}"`;
-        const old = known.get(match[2]!);
-        cues.push({ ...old, method: match[1], shows: match[2] });
-      }
-      row['cues'] = cues;
+      const pairs = byMethod(cell);
+      if (typeof pairs === 'string') return pairs;
+      row['cues'] = pairs.map(([method, shows]) => ({ ...known.get(shows), method, shows }));
       return null;
     },
   },
   plain('grade', 'grade'),
-  plain('limit', 'limit'),
+  plain('kind', 'kind'),
+  plain('departs', 'departs'),
+  {
+    name: 'until',
+    field: 'until',
+    write: ({ until }) =>
+      until && `${until.bound}${until.n === undefined ? '' : ` ${until.n}`}: ${until.says}`,
+    read: (row, cell) => {
+      const match = /^([a-z-]+)(?: (\d+(?:\.\d+)?))?:\s*(.+)$/s.exec(cell);
+      if (!match) return `write "shift: what is said" or "days 3: what is said", not "${cell}"`;
+      const [, bound, n, says] = match;
+      row['until'] = { bound, ...(n === undefined ? {} : { n: Number(n) }), says };
+      return null;
+    },
+  },
   plain('escalates', 'escalates'),
   plain('cure', 'cure'),
   plain('why', 'why'),
   plain('do', 'do'),
-  {
-    name: 'plant',
-    write: (row) => row.plant?.how,
-    read: (row, cell) => ((row['plant'] = { ...(row['plant'] as object), how: cell }), null),
-  },
-  {
-    name: 'retrieve',
-    write: (row) => row.plant?.retrieve,
-    read: (row, cell) => ((row['plant'] = { ...(row['plant'] as object), retrieve: cell }), null),
-  },
+  plantColumn('planted as', 'as'),
+  plantColumn('plant', 'how'),
+  plantColumn('retrieve', 'retrieve'),
   plain('substitute', 'substitute'),
   list('needs', 'needs'),
   ...originColumns<Fault>(),
@@ -187,21 +221,20 @@ export function applyTable(
     const row = { ...(known.get(id) as Record<string, unknown> | undefined) };
     const old = { ...row };
     if (header.includes('origin')) row['origin'] = {};
-    if (header.includes('plant')) delete row['plant'];
+
     header.forEach((name, c) => {
       const column = columns.find((each) => each.name === name)!;
       const cell = cellsOfRow[c]?.trim() ?? '';
       if (cell === '') {
-        const probe: Record<string, unknown> = {};
-        if (!['origin', 'cite', 'origin note', 'plant', 'retrieve'].includes(name)) {
-          column.read(probe, name === 'each' ? 'x x 2' : name === 'cues' ? '' : '0');
-          for (const field of Object.keys(probe)) delete row[field];
-        }
+        if (column.field !== null) delete row[column.field];
         return;
       }
       const wrong = column.read(name === 'cues' ? Object.assign(row, { cues: old['cues'] }) : row, cell);
       if (wrong) fail(line, `${kind}/${id}`, 'table-cell', `${name}: ${wrong}`);
     });
+    // A fault whose way of planting is left blank is not planted, whatever else its columns say of it.
+    const plant = header.indexOf('plant');
+    if (plant >= 0 && !cellsOfRow[plant]?.trim()) delete row['plant'];
     return row;
   });
   if (errors.length > 0) return { pack: null, errors };

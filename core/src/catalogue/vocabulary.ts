@@ -77,6 +77,9 @@ export const COMMON_CONDITIONS = {
   'set-up-on-site': 'machine set up where it will work',
 } as const;
 
+/** Conditions that hold only once the machine is alive. */
+export const LIVE_CONDITIONS: readonly string[] = ['engine-running', 'key-on', 'warm', 'moved-off'];
+
 /** What a procedure is for. */
 export const PROCEDURE_KINDS = [
   'prepare',
@@ -92,6 +95,47 @@ export const PROCEDURE_KINDS = [
   'fault-response',
   'emergency',
 ] as const;
+
+/** How far a mend may go on. */
+export const UNTIL_BOUNDS = [
+  'before-start',
+  'today',
+  'shift',
+  'hours',
+  'days',
+  'next-service',
+  'only-if',
+] as const;
+export type UntilBound = (typeof UNTIL_BOUNDS)[number];
+
+/** What the figure of a step's timing means; `typical` and `none` are never judged. */
+export const TIMING_MEANS = ['dwell', 'limit', 'within', 'rest', 'typical', 'count', 'none'] as const;
+export type TimingMeans = (typeof TIMING_MEANS)[number];
+
+export const TIMING_UNITS = [
+  's',
+  'min',
+  'h',
+  'day',
+  'times',
+  'cycles',
+  'pairs',
+  'wraps',
+  'm',
+  'cm',
+  'mm',
+  'km',
+  'km/h',
+  '%',
+] as const;
+
+/** How a fault is planted; only a `change` leaves the machine otherwise than it was. */
+export const PLANT_MEANS = ['mark', 'card', 'sample', 'shown', 'change'] as const;
+export type PlantMeans = (typeof PLANT_MEANS)[number];
+
+/** Turning points of starting and stopping, by which the order of the steps round them is checked. */
+export const MOMENTS = ['power-on', 'first-motion', 'power-off', 'dismount'] as const;
+export type Moment = (typeof MOMENTS)[number];
 
 /** Rank of a grade: 0 for sound to 3 for stop. */
 export function severity(grade: Grade): number {

@@ -1,5 +1,6 @@
-import type { Origin, Quantity } from './schema';
+import type { Origin, Quantity, Timing, Until } from './schema';
 import type { Part } from './sections';
+import type { Method, Moment, PlantMeans, TimingMeans, UntilBound } from './vocabulary';
 
 /** Families of machine classes. */
 export const FAMILY_WORDS: Readonly<Record<string, string>> = {
@@ -43,4 +44,87 @@ export function valueWords(number: Quantity): string {
   const value =
     number.says ?? (number.range ? `${number.range[0]} to ${number.range[1]}` : String(number.value));
   return number.unit === '-' ? value : `${value} ${number.unit}`;
+}
+
+/** How far a mend may go on, in a few words. */
+export const BOUND_WORDS: Readonly<Record<UntilBound, string>> = {
+  'before-start': 'before it is started',
+  today: 'today',
+  shift: 'this shift',
+  hours: 'some hours',
+  days: 'some days',
+  'next-service': 'the next service',
+  'only-if': 'only under a condition',
+};
+
+/** What the figure of a step's timing means. */
+export const TIMING_WORDS: Readonly<Record<TimingMeans, string>> = {
+  dwell: 'wait at least',
+  limit: 'never longer',
+  within: 'done by then',
+  rest: 'pause between tries',
+  typical: 'for information',
+  count: 'how often',
+  none: 'said only',
+};
+
+/** How a fault is planted. */
+export const PLANT_WORDS: Readonly<Record<PlantMeans, string>> = {
+  mark: 'mark or smear',
+  card: 'card, sheet or photo',
+  sample: 'spare part or helper',
+  shown: 'shown as it is',
+  change: 'machine set otherwise',
+};
+
+/** Turning points of starting and stopping. */
+export const MOMENT_WORDS: Readonly<Record<Moment, string>> = {
+  'power-on': 'the machine comes alive',
+  'first-motion': 'it first moves, or takes its first load',
+  'power-off': 'the machine goes dead',
+  dismount: 'the operator leaves it',
+};
+
+/** How a check is made, as it is said aloud. */
+export const METHOD_WORDS: Readonly<Record<Method, string>> = {
+  look: 'Look',
+  touch: 'Touch',
+  press: 'Press',
+  pull: 'Pull',
+  turn: 'Turn',
+  wipe: 'Wipe',
+  operate: 'Work it',
+  listen: 'Listen',
+  smell: 'Smell',
+  measure: 'Measure',
+  read: 'Read',
+};
+
+/** A mend's bound as it heads a line: the number where it has one. */
+export function boundWords({ bound, n }: Until): string {
+  if (bound === 'hours' || bound === 'days') return `${n} ${n === 1 ? bound.slice(0, -1) : bound}`;
+  return BOUND_WORDS[bound];
+}
+
+/** The judged figures of a timing, as "at least 3 min" or "at most 30 s, 3 tries, 120 s rest"; '' for none. */
+export function timingFigures({ least, most, unit, tries, rest, until }: Timing): string {
+  const figure = (n: number) => `${n} ${unit ?? ''}`.trim();
+  const span =
+    least !== undefined && most !== undefined && least > 0
+      ? least === most
+        ? figure(least)
+        : `${least} to ${figure(most)}`
+      : most !== undefined
+        ? `at most ${figure(most)}`
+        : least
+          ? `at least ${figure(least)}`
+          : '';
+  return [
+    span,
+    until ? `until ${until}` : '',
+    tries ? `${tries} tries` : '',
+    rest ? `${figure(rest)} rest` : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
 }

@@ -1,17 +1,10 @@
-import type { Criterion, EffectivePack } from '../catalogue';
+import type { Checkpoint, EffectivePack } from '../catalogue';
 import { compareWithKey, type GradingComparison } from '../grading';
-import { analyseRound, coverageShare, type RoundAnalysis } from '../round';
+import { analyseRound, type RoundAnalysis } from '../round';
+import { creditOf, type CriterionResult, scoredByTrainer } from './credit';
 import { type Decided, OVERRIDE_KINDS, type OverrideKind } from './events';
+import { observedRound } from './observedRound';
 import { type EvaluationRecord, stillPlanted } from './record';
-
-/** How one criterion of the sheet came out. `credit` null while it is not scored or not applicable. */
-export interface CriterionResult {
-  criterion: Criterion;
-  section: string;
-  status: 'scored' | 'unscored' | 'not-applicable';
-  credit: number | null;
-  because: string;
-}
 
 export interface SectionResult {
   id: string;
@@ -63,7 +56,8 @@ export function appraise(
   record: EvaluationRecord,
   earlierStarts: readonly string[],
 ): Appraisal {
-  const analysis = analyseRound(pack, record.round, record.planted, earlierStarts);
+  const round = observedRound(pack, record);
+  const analysis = analyseRound(pack, round, record.planted, earlierStarts);
   const grading = compareWithKey(
     analysis.detection.planted.flatMap((each) =>
       each.found === 'found' && each.grade !== null
@@ -73,7 +67,7 @@ export function appraise(
   );
   const sections = pack.sheet.sections.map((section): SectionResult => {
     const criteria = section.criteria.map((criterion) =>
-      creditOf(criterion, section.id, pack, record, analysis),
+      creditOf(criterion, section.id, { pack, record, round, analysis }),
     );
     return {
       id: section.id,
@@ -112,9 +106,7 @@ export function appraise(
       against(`${section.title} scored ${section.score} %, below its minimum of ${section.minimum} %`);
   if (score !== null && score < pack.sheet.cut)
     against(`Score ${score} % is below the cut of ${pack.sheet.cut} %`);
-  const counted = all.filter(
-    (each) => !(each.criterion.kind === 'linked' && each.status === 'not-applicable'),
-  );
+  const counted = all.filter((each) => scoredByTrainer(each.criterion) || each.status !== 'not-applicable');
   const total = counted.reduce((sum, each) => sum + each.criterion.weight, 0);
   const notApplicable = counted
     .filter((each) => each.status === 'not-applicable')
@@ -126,7 +118,15 @@ export function appraise(
         `${percent(pack.sheet.notApplicableMax)} may be left out`,
     );
 
+  if (pack.format > 1 && record.endedAt !== null) {
+    if (!analysis.path.closed) against(openRingWords(analysis));
+    if (analysis.pace.plausible === false) against(hurryWords(analysis));
+  }
+
   const failing = reasons.length > 0;
+  const omitted = analysis.coverage.criticalOmissions;
+  if (pack.format > 1 && omitted.length > 0)
+    reasons.unshift({ weighs: 'note', text: omissionWords(omitted) });
   if (!failing && score !== null)
     reasons.push({
       weighs: 'for',
@@ -150,16 +150,10 @@ export function appraise(
       `Round coverage ${percent(analysis.coverage.share)}: ${analysis.coverage.done} done, ` +
         `${analysis.coverage.prompted} prompted, ${analysis.coverage.missed} missed`,
     );
-  const unreached = analysis.path.gaps.flat().length;
-  if (unreached > 0)
-    note(
-      `The ring was not closed: ${unreached === 1 ? 'one station' : `${unreached} stations`} never reached`,
-    );
-  if (analysis.pace.plausible === false)
-    note(
-      `Faster than honest: ${Math.round(analysis.pace.seconds!)} s against a floor of ` +
-        `${Math.round(analysis.pace.floorSeconds)} s`,
-    );
+  if (pack.format === 1) {
+    if (analysis.path.gaps.length > 0) note(openRingWords(analysis));
+    if (analysis.pace.plausible === false) note(hurryWords(analysis));
+  } else if (analysis.handsOn.blind.length > 0) note(blindWords(analysis));
   const nearCut =
     score !== null && standardError !== null && Math.abs(score - pack.sheet.cut) <= standardError;
   if (nearCut)
@@ -190,6 +184,34 @@ export function appraise(
     stillPlanted: planted,
     unscored,
   };
+}
+
+function openRingWords({ path }: RoundAnalysis): string {
+  const unreached = path.gaps.flat().length;
+  if (unreached === 0) return 'The ring was not closed: the round did not end where it began';
+  return `The ring was not closed: ${unreached === 1 ? 'one station' : `${unreached} stations`} never reached`;
+}
+
+function hurryWords({ pace }: RoundAnalysis): string {
+  return (
+    `Faster than honest: ${Math.round(pace.seconds!)} s against a floor of ` +
+    `${Math.round(pace.floorSeconds)} s`
+  );
+}
+
+/** How many of the checks that matter most are named in a sentence. */
+const NAMED = 6;
+
+function omissionWords(omitted: readonly Checkpoint[]): string {
+  const named = omitted.slice(0, NAMED).map((each) => each.part);
+  const more = omitted.length > NAMED ? ` and ${omitted.length - NAMED} more` : '';
+  return `Left out, and it matters most: ${named.join('; ')}${more}`;
+}
+
+function blindWords({ handsOn }: RoundAnalysis): string {
+  const named = handsOn.blind.slice(0, NAMED).map((each) => `${each.checkpoint.part} (${each.method} only)`);
+  const more = handsOn.blind.length > NAMED ? ` and ${handsOn.blind.length - NAMED} more` : '';
+  return `Checked in a way that finds nothing there: ${named.join('; ')}${more}`;
 }
 
 const OVERRIDE_WORDS: Readonly<Record<OverrideKind, string>> = {
@@ -286,109 +308,4 @@ function errorOfScore(results: readonly CriterionResult[]): number | null {
   const mean = scored.reduce((sum, each) => sum + each.criterion.weight * each.credit!, 0) / weight;
   const squares = scored.reduce((sum, each) => sum + (each.criterion.weight * (each.credit! - mean)) ** 2, 0);
   return (100 * Math.sqrt((squares * k) / (k - 1))) / weight;
-}
-
-function creditOf(
-  criterion: Criterion,
-  section: string,
-  pack: EffectivePack,
-  record: EvaluationRecord,
-  analysis: RoundAnalysis,
-): CriterionResult {
-  const result = (
-    status: CriterionResult['status'],
-    credit: number | null,
-    because: string,
-  ): CriterionResult => ({ criterion, section, status, credit, because });
-  if (criterion.kind === 'linked') {
-    const { credit, because } = linkedCredit(criterion, pack, record, analysis);
-    return credit === null ? result('not-applicable', null, because) : result('scored', credit, because);
-  }
-  const score = record.scores.get(criterion.id);
-  if (!score) return result('unscored', null, 'not scored yet');
-  if (score.result === 'na')
-    return score.reason
-      ? result('not-applicable', null, `not applicable: ${score.reason}`)
-      : result('unscored', null, 'not applicable needs a reason');
-  if (criterion.kind === 'levels' && score.value !== undefined)
-    return result(
-      'scored',
-      Math.min(1, score.value / criterion.levels!),
-      `level ${score.value} of ${criterion.levels}`,
-    );
-  if (criterion.kind === 'errors' && score.value !== undefined)
-    return result(
-      'scored',
-      Math.max(0, 1 - score.value * (criterion.perError ?? 0.25)),
-      `${score.value} errors`,
-    );
-  if (criterion.kind === 'timed' && score.value !== undefined)
-    return result(
-      'scored',
-      score.result !== 'not' && score.value <= criterion.seconds! ? 1 : 0,
-      `${score.value} s of ${criterion.seconds} s`,
-    );
-  if (score.result === 'done') return result('scored', 1, 'done');
-  if (score.result === 'prompted') return result('scored', pack.sheet.promptCredit, 'done when prompted');
-  return result('scored', 0, 'not done');
-}
-
-function linkedCredit(
-  criterion: Criterion,
-  pack: EffectivePack,
-  record: EvaluationRecord,
-  analysis: RoundAnalysis,
-): { credit: number | null; because: string } {
-  const link = criterion.link!;
-  switch (link.measure) {
-    case 'coverage': {
-      const wanted = pack.checkpoints.filter(
-        (each) =>
-          (link.checkpoints ?? []).includes(each.id) ||
-          (link.stations ?? []).includes(each.station) ||
-          (!link.checkpoints && !link.stations),
-      );
-      const share = coverageShare(wanted, record.round.checks, pack.sheet.promptCredit);
-      return {
-        credit: share.share,
-        because: `${share.done} of ${share.total} checks done, ${share.prompted} prompted`,
-      };
-    }
-    case 'planted-faults-found-and-graded': {
-      const { planted } = analysis.detection;
-      if (planted.length === 0) return { credit: null, because: 'no fault was planted' };
-      const credit = planted.reduce(
-        (sum, each) =>
-          sum +
-          (each.found === 'missed'
-            ? 0
-            : (each.grade === each.key ? 1 : 0.5) *
-              (each.found === 'prompted' ? pack.sheet.promptCredit : 1)),
-        0,
-      );
-      const right = planted.filter((each) => each.found === 'found' && each.grade === each.key).length;
-      return {
-        credit: credit / planted.length,
-        because: `${right} of ${planted.length} found unprompted and graded right`,
-      };
-    }
-    case 'detection':
-      return {
-        credit: analysis.detection.hitRate,
-        because: `${analysis.detection.hits} of ${analysis.detection.planted.length} planted faults found`,
-      };
-    case 'start-and-closure':
-      return {
-        credit:
-          analysis.path.sequence.length === 0
-            ? 0
-            : (analysis.path.closed ? 0.5 : 0) + 0.5 * (analysis.start.share ?? 1),
-        because: analysis.path.closed ? 'ring closed' : 'ring not closed',
-      };
-    case 'pace':
-      return {
-        credit: analysis.pace.plausible === null ? null : analysis.pace.plausible ? 1 : 0,
-        because: analysis.pace.plausible ? 'honest pace' : 'faster than honest',
-      };
-  }
 }

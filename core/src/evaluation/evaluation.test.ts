@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { compose } from '../catalogue';
-import { walkingLine } from '../round';
+import { namedMethod, walkingLine } from '../round';
 import { forkliftPack } from '../testing';
 import {
   appraise,
@@ -9,6 +9,7 @@ import {
   foldEvaluation,
   lastUndoable,
   proposePlants,
+  scoredByTrainer,
   seededRandom,
   stillPlanted,
 } from './index';
@@ -53,14 +54,14 @@ function honestRound(
     for (const check of pack.checkpoints.filter((each) => each.station === station))
       if (!change.skip?.(check.id))
         body.push([
-          { kind: 'checked', checkpoint: check.id, result: 'done', method: check.methods[0] },
+          { kind: 'checked', checkpoint: check.id, result: 'done', method: namedMethod(pack, check) },
           change.hurry ? 1 : check.honestSeconds + 1,
         ]);
   }
   body.push(...(change.reports ?? []), { kind: 'round-ended' });
   for (const section of pack.sheet.sections)
     for (const criterion of section.criteria)
-      if (criterion.kind !== 'linked') {
+      if (scoredByTrainer(criterion)) {
         const scored = change.score ? change.score(criterion.id) : undefined;
         if (scored !== null) body.push(scored ?? { kind: 'scored', criterion: criterion.id, result: 'done' });
       }
@@ -70,6 +71,8 @@ function honestRound(
 }
 const judged = (events: EvaluationEvent[], starts: string[] = []) =>
   appraise(pack, foldEvaluation(events), starts);
+const criterion = (result: ReturnType<typeof judged>, id: string) =>
+  result.sections.flatMap((each) => each.criteria).find((each) => each.criterion.id === id)!;
 const report = (fault: string, grade: 'watch' | 'mend' | 'stop', prompted = false): EvaluationEventBody => ({
   kind: 'reported',
   checkpoint: pack.faults.find((each) => each.id === fault)!.checkpoint,
@@ -108,7 +111,10 @@ describe('an evaluation', () => {
       expect(each.outcome).toBe('not-yet');
       expect(each.reasons[0]!.text).toMatch(/planted stop/);
     }
-    expect(with_(report('CF-F11', 'mend')).outcome).toBe('competent');
+    // Called a mend it is no critical miss; the findings are below their minimum by themselves.
+    const mend = with_(report('CF-F11', 'mend'));
+    expect(mend.reasons.some((each) => /planted stop/.test(each.text))).toBe(false);
+    expect(mend.outcome).toBe('not-yet');
   });
 
   it('gives half for a prompt, and credits planted faults by finding and grade', () => {
@@ -119,15 +125,15 @@ describe('an evaluation', () => {
       }),
     );
     // Found and right 1, found and graded wrong 0.5, found right when prompted 0.5, missed 0: 2 of 4.
-    expect(result.sections[0]!.criteria[0]!.credit).toBeCloseTo(0.5, 12);
+    expect(criterion(result, 'CF-E01').credit).toBeCloseTo(0.5, 12);
     expect(result.analysis.detection).toMatchObject({ hits: 2, misses: 2 });
     const prompted = judged(
       honestRound({ score: (id) => ({ kind: 'scored', criterion: id, result: 'prompted' }) }),
     );
-    const linked = 4 + 3;
-    const rest = pack.sheet.sections
-      .flatMap((s) => s.criteria)
-      .reduce((sum, c) => sum + (c.kind === 'linked' ? 0 : c.weight), 0);
+    const all = pack.sheet.sections.flatMap((s) => s.criteria);
+    // With nothing planted, finding faults does not count.
+    const linked = 6 + 6 + 3 + 3;
+    const rest = all.reduce((sum, c) => sum + (scoredByTrainer(c) ? c.weight : 0), 0);
     expect(prompted.score).toBeCloseTo((100 * (linked + rest / 2)) / (linked + rest), 1);
   });
 

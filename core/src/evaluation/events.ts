@@ -29,6 +29,13 @@ const enoughWords = words.refine(
 /** How a recorded plant was wrong: it was never put in, or it was ticked out but is still in the machine. */
 export const PLANT_CORRECTIONS = ['never-planted', 'still-in'] as const;
 
+/**
+ * How a round is recorded: each check by a tap, or by exception, where a station's checks are presumed done
+ * once it is left and only what was otherwise is tapped.
+ */
+export const RECORDINGS = ['each-check', 'by-exception'] as const;
+export type Recording = (typeof RECORDINGS)[number];
+
 const role = z.enum(['trainer', 'operator']);
 
 /**
@@ -45,8 +52,9 @@ const fromDevice = (reason: z.ZodType<string, string>) =>
       says: z.enum(PLANT_CORRECTIONS),
       reason,
     }),
-    z.strictObject({ kind: z.literal('round-started') }),
+    z.strictObject({ kind: z.literal('round-started'), recording: z.enum(RECORDINGS).optional() }),
     z.strictObject({ kind: z.literal('arrived'), station: id }),
+    z.strictObject({ kind: z.literal('station-done'), station: id }),
     z.strictObject({
       kind: z.literal('checked'),
       checkpoint: id,

@@ -1,5 +1,7 @@
 export * from './appraise';
+export { type CriterionResult, scoredByTrainer } from './credit';
 export * from './events';
+export { observedRound } from './observedRound';
 export * from './proposePlants';
 export * from './record';
 export * from './signature';

@@ -1,5 +1,5 @@
 import type { ObservedCheck, Report, RoundRecord } from '../round';
-import type { EvaluationEventBody, RecordedEvent } from './events';
+import type { EvaluationEventBody, RecordedEvent, Recording } from './events';
 
 type BodyOf<K extends EvaluationEventBody['kind']> = Extract<EvaluationEventBody, { kind: K }>;
 
@@ -39,9 +39,12 @@ export interface EvaluationRecord {
   }[];
   round: RoundRecord & {
     arrivals: { station: string; at: number }[];
+    stationsDone: { station: string; at: number }[];
     checks: ObservedCheck[];
     reports: Report[];
   };
+  /** How the round is recorded, as was chosen when it began. */
+  recording: Recording;
   startedAt: string | null;
   endedAt: string | null;
   /** Last score of each criterion. */
@@ -66,6 +69,7 @@ export interface EvaluationRecord {
 /** Kinds that the undo button may take back. Plants are not among them: they are corrected with a reason. */
 const UNDOABLE = new Set<EvaluationEventBody['kind']>([
   'arrived',
+  'station-done',
   'checked',
   'reported',
   'noted',
@@ -121,11 +125,15 @@ export class EvaluationFold {
       case 'round-started':
         if (record.startedAt !== null) break;
         record.startedAt = at;
+        record.recording = body.recording ?? 'each-check';
         for (const [fault, plant] of this.plants)
           this.plant(fault, { ...plant, duringRound: plant.inMachine });
         break;
       case 'arrived':
         record.round.arrivals.push({ station: body.station, at: since() });
+        break;
+      case 'station-done':
+        record.round.stationsDone.push({ station: body.station, at: since() });
         break;
       case 'checked':
         record.round.checks.push({
@@ -212,7 +220,8 @@ function emptyRecord(): EvaluationRecord {
     retrieved: [],
     inMachine: [],
     corrections: [],
-    round: { arrivals: [], checks: [], reports: [], duration: null },
+    round: { arrivals: [], stationsDone: [], checks: [], reports: [], duration: null },
+    recording: 'each-check',
     startedAt: null,
     endedAt: null,
     scores: new Map(),

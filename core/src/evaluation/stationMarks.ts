@@ -1,7 +1,6 @@
 import type { EffectivePack } from '../catalogue/compose';
 import type { Checkpoint } from '../catalogue/schema';
-import type { RoundAnalysis } from '../round';
-import type { EvaluationRecord } from './record';
+import { type RoundAnalysis, type RoundRecord, walkingLine } from '../round';
 
 /** What the ring shows at a station: how many of its checks are looked at, and how many faults were named. */
 export interface StationMark {
@@ -38,10 +37,7 @@ function stateOf(done: number, total: number, reached: boolean): StationMark['st
  * The mark of every station in use. A station with nothing of its own is complete once it was reached; one
  * with checks when the last of them was looked at, however it went.
  */
-export function stationMarks(
-  pack: EffectivePack,
-  round: EvaluationRecord['round'],
-): Record<string, StationMark> {
+export function stationMarks(pack: EffectivePack, round: RoundRecord): Record<string, StationMark> {
   const looked = new Set(round.checks.map((each) => each.checkpoint));
   const reached = new Set(round.arrivals.map((each) => each.station));
   const marks = stationsInUse(pack).map((id) => {
@@ -51,6 +47,26 @@ export function stationMarks(
     return [id, { done, total: checks.size, faults, state: stateOf(done, checks.size, reached.has(id)) }];
   });
   return Object.fromEntries(marks) as Record<string, StationMark>;
+}
+
+/**
+ * The station that comes next: along the ring in the direction walked, then what lies off it, passing over
+ * stations that are complete. Null when none is left; the first of the plan before anything was walked.
+ */
+export function nextStation(pack: EffectivePack, round: RoundRecord, current: string | null): string | null {
+  const marks = stationMarks(pack, round);
+  const open = (id: string) => id !== current && marks[id] !== undefined && marks[id].state !== 'complete';
+  const ring = walkingLine(pack.plan)
+    .ring.map((each) => each.id)
+    .filter((id) => marks[id] !== undefined);
+  const walked = round.arrivals.map((each) => each.station).filter((id) => ring.includes(id));
+  const at = ring.indexOf(walked.at(-1) ?? '');
+  const before = ring.indexOf(walked.at(-2) ?? '');
+  const forward = (at - before + ring.length) % ring.length;
+  const step = before >= 0 && forward > ring.length / 2 ? -1 : 1;
+  const along = ring.map((_, i) => ring[(at + step * (i + 1) + ring.length * 2) % ring.length]!);
+  const off = stationsInUse(pack).filter((id) => !ring.includes(id));
+  return [...along, ...off].find(open) ?? null;
 }
 
 /** How a station came out of a round that has ended: a gap was never reached. */

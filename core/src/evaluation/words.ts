@@ -1,6 +1,6 @@
 import type { EffectivePack } from '../catalogue/compose';
 import { faultName, type Outcome } from './appraise';
-import type { EvaluationEventBody } from './events';
+import type { EvaluationEventBody, Recording } from './events';
 import type { EvaluationPart, Phase } from './phase';
 
 /** Outcomes as they head a report, a screen and a list. */
@@ -29,6 +29,13 @@ export const PART_NAMES: Readonly<Record<EvaluationPart, string>> = {
   sign: 'Decide and sign',
 };
 
+/** How a round was recorded, as the report says it. */
+export const RECORDING_WORDS: Readonly<Record<Recording, string>> = {
+  'each-check': 'Recorded check by check',
+  'by-exception':
+    'Recorded by exception: a station’s checks are presumed done, by the method the sheet names, once it is left',
+};
+
 /** The name of a fault of a class by its id; the id itself when the class has none of it. */
 export function faultNameIn(pack: EffectivePack, id: string): string {
   const found = pack.faults.find((each) => each.id === id);
@@ -43,6 +50,8 @@ export function eventWords(body: EvaluationEventBody, pack: EffectivePack): stri
       return `${body.checkpoint} ${body.result}`;
     case 'arrived':
       return `arrived at ${station(body.station)}`;
+    case 'station-done':
+      return `all done at ${station(body.station)}`;
     case 'reported':
       return `fault at ${body.checkpoint}`;
     case 'planted':

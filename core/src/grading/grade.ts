@@ -2,12 +2,12 @@ import { addDays, type PlainDate } from '../calendar';
 import {
   type Checkpoint,
   type EffectivePack,
-  type Fault,
   type Gauge,
   type Grade,
   GRADES,
   type Origin,
   severity,
+  type Until,
   worse,
 } from '../catalogue';
 
@@ -41,6 +41,8 @@ export interface Grading {
   reasons: string[];
   limitsUsed: { quantity: string; value: number; at: number; unit: string; origin: Origin }[];
   act: string[];
+  /** How far the mend may go on; null where it is none or nothing is said. */
+  until: Until | null;
   /** Last date by which a mend must be cured; null where none is set or the grade forbids use. */
   dueBy: PlainDate | null;
   mayClear: 'operator' | 'competent' | 'maker' | null;
@@ -152,26 +154,40 @@ export function gradeFinding(
     grade = 'stop';
     reasons.push('site policy takes the machine out of use for any defect');
   }
-  const days = grade === 'mend' && fault?.limit ? limitDays(fault) : null;
+  const until = grade === 'mend' ? (fault?.until ?? null) : null;
   return {
     grade,
     reasons,
     limitsUsed,
-    act: [...(fault && grade !== 'sound' ? [fault.do] : []), ...GRADE_ACTS[grade]],
-    dueBy: days === null || on === null ? null : addDays(on, days),
+    act: [
+      ...(fault && grade !== 'sound' ? [fault.do] : []),
+      ...(until ? [until.says] : []),
+      ...GRADE_ACTS[grade],
+    ],
+    until,
+    dueBy: until && on ? dueBy(until, on) : null,
     mayClear: grade === 'sound' ? null : (fault?.cure ?? 'competent'),
   };
 }
 
 /**
- * Days a mend's limit allows, read from its wording: shift, day, today = 0; "within n days" = n; null when
- * the limit names a condition instead.
+ * The last date by which a mend of this bound is to be cured, when it was found on `on`: that day for a bound
+ * of the shift or of hours within the day; null where the bound names a condition or a service instead.
  */
-function limitDays(fault: Fault): number | null {
-  const text = fault.limit ?? '';
-  const days = /within (\d+) days?/.exec(text);
-  if (days) return Number(days[1]);
-  return /\b(shift|today|same day|before (work|start|use|leaving))\b/.test(text) ? 0 : null;
+export function dueBy(until: Until, on: PlainDate): PlainDate | null {
+  switch (until.bound) {
+    case 'before-start':
+    case 'today':
+    case 'shift':
+      return on;
+    case 'hours':
+      return addDays(on, Math.floor((until.n ?? 0) / 24));
+    case 'days':
+      return addDays(on, Math.floor(until.n ?? 0));
+    case 'next-service':
+    case 'only-if':
+      return null;
+  }
 }
 
 function contextReason(checkpoint: Checkpoint, context: UseContext): string | null {

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { compose } from '../catalogue';
+import { compose, UNTIL_BOUNDS, type UntilBound } from '../catalogue';
 import { forkliftPack } from '../testing';
-import { compareWithKey, gradeFinding, gradeReading, GRADING_SCALES } from './index';
+import { compareWithKey, dueBy, gradeFinding, gradeReading, GRADING_SCALES } from './index';
 
 const pack = compose(forkliftPack(), { variant: 'diesel' });
+const graded = compose(forkliftPack(), { variant: 'diesel', choices: { 'CF-D01': 'four-grades' } });
 
 describe('grading a finding', () => {
   it('takes the fork heel out of use at 10 % wear and watches it from 5 % (ISO 5057, from memory)', () => {
@@ -35,9 +36,14 @@ describe('grading a finding', () => {
     expect(graded.limitsUsed).toMatchObject([{ quantity: 'heel wear', at: 10 }]);
   });
   it('is raised by what the machine is used for and by policy, with the reason', () => {
+    // The forklift's default withdraws the truck for damaged lenses; this site uses four grades.
     const lens = { checkpoint: 'CF-32', fault: 'CF-F97' };
-    expect(gradeFinding(lens, pack).grade).toBe('mend');
-    expect(gradeFinding(lens, pack, {}, { worksOnRoad: true })).toMatchObject({ grade: 'stop' });
+    expect(gradeFinding(lens, pack).grade).toBe('stop');
+    expect(gradeFinding(lens, graded).grade).toBe('mend');
+    expect(gradeFinding(lens, graded, {}, { worksOnRoad: true })).toMatchObject({
+      grade: 'stop',
+      until: null,
+    });
     const strict = gradeFinding({ checkpoint: 'CF-09', fault: 'CF-F02' }, pack, { allToStop: true });
     expect(strict.grade).toBe('stop');
     expect(strict.reasons.at(-1)).toMatch(/out of use for any defect/);
@@ -61,8 +67,32 @@ describe('grading a finding', () => {
     ).toBe('mend');
   });
   it('says until when a mend may go on and who may clear it', () => {
-    const beacon = gradeFinding({ checkpoint: 'CF-15', fault: 'CF-F12' }, pack, {}, {}, '2026-05-04');
-    expect(beacon).toMatchObject({ grade: 'mend', dueBy: '2026-05-04', mayClear: 'competent' });
+    const lens = gradeFinding({ checkpoint: 'CF-32', fault: 'CF-F97' }, graded, {}, {}, '2026-05-04');
+    expect(lens).toMatchObject({
+      grade: 'mend',
+      until: { bound: 'shift' },
+      dueBy: '2026-05-04',
+      mayClear: 'competent',
+    });
+    expect(lens.act).toContain(lens.until!.says);
+  });
+  it('counts the days a bound gives on the calendar, and gives no date where it names a condition', () => {
+    const due = (bound: UntilBound, n?: number) =>
+      dueBy({ bound, says: 'as it is said here', ...(n === undefined ? {} : { n }) }, '2028-02-28');
+    expect(UNTIL_BOUNDS.map((bound) => due(bound, 3))).toEqual([
+      '2028-02-28',
+      '2028-02-28',
+      '2028-02-28',
+      '2028-02-28',
+      '2028-03-02',
+      null,
+      null,
+    ]);
+    expect([due('hours', 23.5), due('hours', 24), due('hours', 60)]).toEqual([
+      '2028-02-28',
+      '2028-02-29',
+      '2028-03-01',
+    ]);
   });
   it('refuses what the class does not have and readings that are no numbers', () => {
     expect(() => gradeFinding({ checkpoint: 'nowhere' }, pack)).toThrow(RangeError);

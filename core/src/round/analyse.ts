@@ -13,6 +13,7 @@ import {
   sensitivityLogLinear,
   wilsonInterval,
 } from '../statistics';
+import { handsOn, type HandsOn } from './handsOn';
 import { stationDistance, walkingLine, type WalkingLine } from './walkingLine';
 
 /**
@@ -24,6 +25,8 @@ export interface ObservedCheck {
   result: 'done' | 'prompted' | 'missed';
   method?: Method | undefined;
   at: number;
+  /** Nothing was tapped for it: the round was recorded by exception. */
+  presumed?: boolean;
 }
 
 /**
@@ -44,6 +47,8 @@ export interface RoundRecord {
   arrivals: readonly { station: string; at: number }[];
   checks: readonly ObservedCheck[];
   reports: readonly Report[];
+  /** Stations at which the trainer said that all was done; recording by exception only. */
+  stationsDone?: readonly { station: string; at: number }[];
   /** Milliseconds from start to end, null while the round is open. */
   duration: number | null;
 }
@@ -95,8 +100,12 @@ export interface RoundAnalysis {
     seconds: number | null;
     floorSeconds: number;
     plausible: boolean | null;
+    /** Checks tapped sooner than they can be made, worst first. */
     hurried: { checkpoint: string; seconds: number; honestSeconds: number }[];
+    /** Recorded by exception: stations left sooner than their checks can be made, worst first. */
+    hurriedStations: { station: string; seconds: number; honestSeconds: number }[];
   };
+  handsOn: HandsOn;
   detection: DetectionCounts & {
     hitRate: number | null;
     interval: Interval | null;
@@ -137,6 +146,7 @@ export function analyseRound(
     path: path(pack, round, line),
     start: start(round, line, earlierStarts),
     pace: pace(pack, round, line),
+    handsOn: handsOn(pack, round.checks),
     detection: detection(pack, round, planted),
   };
 }
@@ -272,7 +282,8 @@ function pace(pack: EffectivePack, round: RoundRecord, line: WalkingLine): Round
   const moments = [...round.arrivals.map((each) => each.at), ...round.checks.map((each) => each.at)].sort(
     (a, b) => a - b,
   );
-  const hurried = claimed
+  const byException = claimed.some((each) => each.presumed);
+  const hurried = (byException ? [] : claimed)
     .map((each) => {
       const before = moments.findLast((at) => at < each.at) ?? 0;
       return {
@@ -289,7 +300,34 @@ function pace(pack: EffectivePack, round: RoundRecord, line: WalkingLine): Round
     floorSeconds,
     plausible: seconds === null || claimed.length === 0 ? null : seconds >= floorSeconds,
     hurried,
+    hurriedStations: byException ? hurriedStations(byId, round, claimed) : [],
   };
+}
+
+/**
+ * Stations that were left sooner than the checks claimed there can be made. A check of several stations
+ * counts for the round as a whole and for none of them.
+ */
+function hurriedStations(
+  byId: ReadonlyMap<string, Checkpoint>,
+  round: RoundRecord,
+  claimed: readonly ObservedCheck[],
+): RoundAnalysis['pace']['hurriedStations'] {
+  const honest = new Map<string, number>();
+  for (const { checkpoint } of claimed) {
+    const check = byId.get(checkpoint)!;
+    if (!check.alsoAt?.length)
+      honest.set(check.station, (honest.get(check.station) ?? 0) + honestSeconds(check));
+  }
+  const spent = new Map<string, number>();
+  round.arrivals.forEach(({ station, at }, i) => {
+    const until = round.arrivals[i + 1]?.at ?? round.duration ?? at;
+    spent.set(station, (spent.get(station) ?? 0) + (until - at) / 1000);
+  });
+  return [...honest]
+    .map(([station, floor]) => ({ station, seconds: spent.get(station) ?? 0, honestSeconds: floor }))
+    .filter((each) => spent.has(each.station) && each.seconds < each.honestSeconds)
+    .sort((a, b) => a.seconds / a.honestSeconds - b.seconds / b.honestSeconds);
 }
 
 /**

@@ -14,14 +14,24 @@ export interface WalkingLine {
   positions: Map<string, Point>;
 }
 
-/**
- * Derives the walking line of a class's plan; an outline that does not say whether it is solid is, as in
- * the pack's schema.
- */
-export function walkingLine(plan: {
+interface Plan {
   stations: readonly Station[];
   outlines: readonly { points: readonly Point[]; solid?: boolean | undefined }[];
-}): WalkingLine {
+}
+
+const lines = new WeakMap<Plan, WalkingLine>();
+
+/**
+ * The walking line of a class's plan, derived once for each; a plan is never changed in place. An outline
+ * that does not say whether it is solid is, as in the pack's schema.
+ */
+export function walkingLine(plan: Plan): WalkingLine {
+  let line = lines.get(plan);
+  if (!line) lines.set(plan, (line = derive(plan)));
+  return line;
+}
+
+function derive(plan: Plan): WalkingLine {
   const solid = plan.outlines
     .filter((each) => each.solid ?? true)
     .flatMap((each) => each.points.map((p): Point => [p[0], p[1]]));

@@ -31,9 +31,24 @@ function startWords({ start }: RoundAnalysis, nameOf: (station: string) => strin
   return `Start: ${nameOf(start.station)}${before}`;
 }
 
-function paceWords({ pace }: RoundAnalysis): string {
+function paceWords({ pace }: RoundAnalysis, nameOf: (station: string) => string): string {
   if (pace.seconds === null) return 'Pace: round open';
-  return `Pace: ${Math.round(pace.seconds)} s against an honest floor of ${Math.round(pace.floorSeconds)} s`;
+  const whole = `Pace: ${Math.round(pace.seconds)} s against an honest floor of ${Math.round(pace.floorSeconds)} s`;
+  const hurried = pace.hurriedStations.map(
+    (each) =>
+      `${nameOf(each.station)} (${Math.round(each.seconds)} s of ${Math.round(each.honestSeconds)} s)`,
+  );
+  return hurried.length === 0 ? whole : `${whole}; left too soon: ${hurried.join(', ')}`;
+}
+
+/** Nothing where no check was made that has a fault to find. */
+function handsOnWords({ handsOn }: RoundAnalysis): string[] {
+  if (handsOn.share === null) return [];
+  const blind = handsOn.blind.map((each) => `${each.checkpoint.id} ${each.checkpoint.part} (${each.method})`);
+  return [
+    `Hands-on: ${handsOn.able} of ${handsOn.made} checks made by a method that can find their faults ` +
+      `(${oneDecimal(handsOn.share)} weighted)${blind.length === 0 ? '' : `; not: ${blind.join('; ')}`}`,
+  ];
 }
 
 function detectionWords({ detection }: RoundAnalysis): string {
@@ -53,7 +68,8 @@ export function roundWords(analysis: RoundAnalysis, pack: EffectivePack): string
     omissionWords(analysis),
     pathWords(analysis, nameOf),
     startWords(analysis, nameOf),
-    paceWords(analysis),
+    paceWords(analysis, nameOf),
+    ...(pack.format === 1 ? [] : handsOnWords(analysis)),
     detectionWords(analysis),
   ];
 }
