@@ -88,12 +88,36 @@ describe('its evaluations', () => {
     expect(outcomes.has('competent')).toBe(true);
     expect(outcomes.has('not-yet')).toBe(true);
     const coverage = all.map(({ result }) => result.analysis.coverage.share!);
-    expect(Math.max(...coverage) - Math.min(...coverage)).toBeGreaterThan(0.3);
+    expect(Math.max(...coverage) - Math.min(...coverage)).toBeGreaterThan(0.15);
     expect(all.some(({ result }) => result.analysis.detection.falseAlarms > 0)).toBe(true);
     expect(all.some(({ result }) => result.analysis.pace.plausible === false)).toBe(true);
     expect(
       all.some(({ result }) => result.analysis.start.share !== null && result.analysis.start.share < 1),
     ).toBe(true);
+  });
+  it('are on every class, recorded in both ways', () => {
+    const classes = new Set(
+      demo.evaluations.map((each) => demo.units.find((unit) => unit.id === each.unitId)!.classId),
+    );
+    expect([...classes].sort()).toEqual(demo.classes.map((each) => each.id).sort());
+    const ways = new Set(judged().map(({ record }) => record.recording));
+    expect([...ways].sort()).toEqual(['by-exception', 'each-check']);
+  });
+  it('have a fault that half the people miss, and a trainer who writes few prompts down', () => {
+    const all = judged();
+    const planted = all.flatMap(({ result }) => result.analysis.detection.planted);
+    const missed = (hard: boolean) => {
+      const own = planted.filter((each) => (each.fault.id === 'CF-F24') === hard);
+      return own.filter((each) => each.found !== 'found').length / own.length;
+    };
+    expect(planted.filter((each) => each.fault.id === 'CF-F24').length).toBeGreaterThan(12);
+    expect(missed(true)).toBeGreaterThan(0.4);
+    expect(missed(true)).toBeGreaterThan(2 * missed(false));
+    const prompts = (mild: boolean) => {
+      const own = all.filter(({ each }) => (each.trainer === 'maeve') === mild);
+      return own.reduce((sum, { result }) => sum + result.analysis.coverage.prompted, 0) / own.length;
+    };
+    expect(prompts(true)).toBeLessThan(0.6 * prompts(false));
   });
   it('leave exactly one machine with faults still in it', () => {
     expect(judged().filter(({ record }) => stillPlanted(record).length > 0).length).toBe(1);
@@ -110,7 +134,7 @@ describe('its certificates', () => {
     for (const each of demo.evaluations) {
       const decision = foldEvaluation(each.events).decision;
       if (decision)
-        add(`${each.personId} counterbalance-forklift`, {
+        add(`${each.personId} ${demo.units.find((u) => u.id === each.unitId)!.classId}`, {
           on: decision.at.slice(0, 10),
           body: { kind: decision.outcome === 'competent' ? 'evaluation-passed' : 'evaluation-failed' },
         });

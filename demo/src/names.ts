@@ -152,6 +152,17 @@ export const TEAMS: readonly (readonly [team: string, site: string, classes: rea
   ['Workshop', 'Trust Workshop', ['overhead-crane', 'mobile-column-lift', 'counterbalance-forklift']],
 ];
 
+/** Faults that many pass by, by class: the chance that whoever would find it does not. */
+export const HARD_FAULTS: Readonly<Record<string, Readonly<Record<string, number>>>> = {
+  'counterbalance-forklift': { 'CF-F24': 0.45 },
+  'wheel-loader': { 'wl-f26': 0.5 },
+  'zero-turn-mower': { 'zt-f27': 0.55 },
+  'mobile-crane': { 'MC-F12': 0.5 },
+};
+
+/** Trainers who are milder than the others, by account: the chance that a prompt is not written down. */
+export const MILD_TRAINERS: Readonly<Record<string, number>> = { maeve: 0.75 };
+
 /** Choices between schools: class, site, school, option, why, by whom, months ago. */
 export const SCHOOL_CHOICES = [
   [

@@ -3,6 +3,7 @@ export { createAccount, DEMO_PASSWORD } from './accounts/routes';
 export { appendPast, eventsOf } from './assess/stream';
 export { projectStandings, standingsToday } from './certification/standings';
 export { composeAndKeep, publishPack } from './classes/packs';
+export { shippedFiles, takeUpShipped } from './classes/shippedPacks';
 export { application } from './application';
 export { backupsIn, writeBackup } from './data/backup';
 export { openHouse, readSetting, writeSetting, type House } from './data/context';

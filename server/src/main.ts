@@ -1,18 +1,25 @@
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { localDate } from '@rounds/core/calendar';
-import { type Pack, readPack } from '@rounds/core/catalogue';
+import type { Pack } from '@rounds/core/catalogue';
 import { demoOrganisation } from '@rounds/demo';
 import { count } from 'drizzle-orm';
 import { pino } from 'pino';
 import { DEMO_PASSWORD } from './accounts/routes';
 import { application } from './application';
 import { standingsToday } from './certification/standings';
-import { publishPack } from './classes/packs';
+import {
+  noteShipped,
+  type BuiltPacks,
+  readShipped,
+  shippedFiles,
+  type ShippedFile,
+  takeUpShipped,
+} from './classes/shippedPacks';
 import { openHouse, readSetting } from './data/context';
 import { openStore } from './data/database';
-import { account, packRevision } from './data/schema';
+import { account } from './data/schema';
 import { causeOf } from './http/binder';
 import { listen } from './http/serve';
 import { seedDemo } from './seedDemo';
@@ -23,20 +30,22 @@ const BACKUP_HOURS = 6;
 /** The project's root: two folders up from server/src and from server/dist alike. */
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..', '..');
 
-/** The shipped packs, a file for each class and named after it; `wanted` spares reading the others. */
-function packsOnDisk(wanted: (classId: string) => boolean = () => true): Pack[] {
-  const folder = join(root, 'packs');
-  return readdirSync(folder)
-    .filter((name) => name.endsWith('.yaml') && wanted(name.replace(/\.yaml$/, '')))
-    .flatMap((name) => {
-      const reading = readPack(readFileSync(join(folder, name), 'utf8'));
-      if (reading.pack) return [reading.pack];
-      console.error(
-        `${name} is not sound and was left out: ${reading.errors[0]!.message} (line ` +
-          `${reading.errors[0]!.line})`,
-      );
-      return [];
-    });
+const leftOut = (classId: string, line: number, message: string) =>
+  console.error(`packs/${classId}.yaml is not sound and was left out: ${message} (line ${line})`);
+
+/** The packs that were read when the server was built; none when it runs from its sources. */
+function builtPacks(): BuiltPacks {
+  const file = join(root, 'server', 'dist', 'packs.json');
+  return existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as { packs: BuiltPacks }).packs : {};
+}
+
+function soundPacks(files: readonly ShippedFile[], built: BuiltPacks): Pack[] {
+  return files.flatMap((file) => {
+    const { pack, errors } = readShipped(file, built);
+    if (pack) return [pack];
+    leftOut(file.classId, errors[0]!.line, errors[0]!.message);
+    return [];
+  });
 }
 
 async function main(): Promise<void> {
@@ -57,6 +66,7 @@ async function main(): Promise<void> {
     metricsToken: process.env['ROUNDS_METRICS_TOKEN'] ?? null,
   });
 
+  const files = shippedFiles(join(root, 'packs'));
   const made = await readSetting<{ made: boolean } | null>(house.db, 'demo', null);
   const [accounts] = await house.db.select({ n: count() }).from(account);
   if (demo && !made) {
@@ -65,22 +75,20 @@ async function main(): Promise<void> {
         `The data in ${store.place} is not a demo. Give the demo its own directory with ROUNDS_DATA.`,
       );
     console.log('Making the demo organisation (once) ...');
-    const packs = packsOnDisk();
+    const packs = soundPacks(files, builtPacks());
     const today = localDate(new Date().toISOString(), 'Europe/London');
     await seedDemo(house.db, demoOrganisation(today, packs), packs, today);
+    await noteShipped(house.db, files);
   } else if (!demo && made)
     throw new Error(
       `The data in ${store.place} is the demo, whose passwords are public. Start it with ` +
         'npm run demo, or give another directory with ROUNDS_DATA.',
     );
 
-  // Classes that came with a newer version of the product; one that was ever published (or withdrawn) here
-  // is left to its editors.
-  const known = new Set(
-    (await house.db.selectDistinct({ id: packRevision.classId }).from(packRevision)).map((each) => each.id),
-  );
-  for (const pack of packsOnDisk((classId) => !known.has(classId)))
-    await house.db.transaction((db) => publishPack(db, pack));
+  const { published, unsound } = await takeUpShipped(house.db, files, builtPacks());
+  for (const each of unsound) leftOut(each.classId, each.line, each.message);
+  if (accounts?.n && published.length > 0)
+    console.log(`Newer class content taken in: ${published.join(', ')}`);
   await standingsToday(house);
 
   const webRoot = join(root, 'web', 'dist');

@@ -66,10 +66,29 @@ export async function seedDemo(
         .values(
           demo.choices.map(({ by, ...each }) => ({ id: uuidv7(), ...each, accountId: byLogin.get(by)!.id })),
         );
-    for (const each of demo.evaluations) {
-      const machine = demo.units.find((u) => u.id === each.unitId)!;
-      const pack = packs.find((p) => p.id === machine.classId)!;
-      const effective = await composeAndKeep(tx, pack, each.composition);
+    const machines = new Map(demo.units.map((unit) => [unit.id, unit]));
+    const composed = new Map<string, string>();
+    const packHashOf = async ({ unitId, composition }: (typeof demo.evaluations)[number]) => {
+      const { classId } = machines.get(unitId)!;
+      const key = JSON.stringify([classId, composition]);
+      const known = composed.get(key);
+      if (known) return known;
+      const { hash } = await composeAndKeep(
+        tx,
+        packs.find((p) => p.id === classId)!,
+        composition,
+      );
+      composed.set(key, hash);
+      return hash;
+    };
+    const prepared = [];
+    for (const each of demo.evaluations) prepared.push({ each, packHash: await packHashOf(each) });
+    // Those of one content together: it is read once.
+    prepared.sort(
+      (a, b) => a.packHash.localeCompare(b.packHash) || a.each.createdAt.localeCompare(b.each.createdAt),
+    );
+    for (const { each, packHash } of prepared) {
+      const machine = machines.get(each.unitId)!;
       const trainer = byLogin.get(each.trainer)!;
       const [row] = await tx
         .insert(evaluation)
@@ -78,7 +97,7 @@ export async function seedDemo(
           personId: each.personId,
           classId: machine.classId,
           unitId: each.unitId,
-          packHash: effective.hash,
+          packHash,
           trainerId: trainer.id,
           conditions: each.conditions,
           earlierStarts: each.earlierStarts,

@@ -11,6 +11,7 @@ import {
   foldEvaluation,
   OUTCOME_WORDS,
   overrideWords,
+  RECORDING_WORDS,
   type RecordedEvent,
   type Signature,
 } from '@rounds/core/evaluation';
@@ -189,6 +190,7 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
           layout: lightLines,
           table: {
             headerRows: 1,
+            dontBreakRows: true,
             widths: [14, '*', 60, 60, 70],
             body: [
               ['', 'Fault', 'Found', 'Graded', 'Key'].map((text) => ({ text, bold: true })),
@@ -207,7 +209,8 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
       layout: lightLines,
       table: {
         headerRows: 1,
-        widths: ['*', 30, 52, 150],
+        dontBreakRows: true,
+        widths: ['*', 40, 52, 150],
         body: [
           ['Criterion', 'Weight', 'Credit', 'Because'].map((text) => ({ text, bold: true })),
           ...result.sections.flatMap((section) => [
@@ -233,7 +236,10 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
     },
     head('The round'),
     {
-      ul: roundWords(analysis, pack),
+      ul: [
+        ...(pack.format === 1 ? [] : [`${RECORDING_WORDS[record.recording]}.`]),
+        ...roundWords(analysis, pack),
+      ],
     },
     ...lateWords(events, zone).map((text): Content => ({ text, margin: [0, 6, 0, 0] })),
     ...(record.notes.length > 0

@@ -17,7 +17,7 @@ import {
   stillPlanted,
   undoProblem,
 } from '@rounds/core/evaluation';
-import { asc, eq, inArray } from 'drizzle-orm';
+import { asc, eq, inArray, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Caller } from '../accounts/access';
 import { standingsToday } from '../certification/standings';
@@ -102,6 +102,7 @@ function checkNames({ body }: EvaluationEvent, pack: EffectivePack): void {
       if (!fault(body.fault)) throw unknown(`Fault ${body.fault}`);
       break;
     case 'arrived':
+    case 'station-done':
       if (!pack.plan.stations.some((each) => each.id === body.station))
         throw unknown(`Station ${body.station}`);
       break;
@@ -200,7 +201,14 @@ function checkDecision(
 }
 
 /** What an agreement must have been given in view of. */
-const WEIGHTY = new Set(['critical-error', 'plant-corrected', 'reported', 'checked', 'round-ended']);
+const WEIGHTY = new Set([
+  'critical-error',
+  'plant-corrected',
+  'reported',
+  'checked',
+  'station-done',
+  'round-ended',
+]);
 
 function agreedByAnother(record: EvaluationRecord, outcome: string, decider: Caller): boolean {
   const agreed = record.inForce.findLastIndex(
@@ -263,20 +271,27 @@ function evaluationStream(
     async write(db, key, events) {
       const rows = events.map(({ id, at, body }) => ({
         id,
-        evaluationId: key.id,
+        evaluation_id: key.id,
         at,
-        accountId: caller.id,
+        account_id: caller.id,
         version: EVENT_VERSION,
         body,
-        receivedAt: now?.toISOString() ?? at,
+        received_at: now?.toISOString() ?? at,
       }));
-      return (
-        await db
-          .insert(evaluationEventRow)
-          .values(rows)
-          .onConflictDoNothing()
-          .returning({ id: evaluationEventRow.id })
-      ).length;
+      // One parameter however many events there are: a round is some hundred rows.
+      const written = (await db.execute(sql`
+        insert into ${evaluationEventRow}
+          (id, evaluation_id, at, account_id, version, body, received_at)
+        select id, evaluation_id, at, account_id, version, body, received_at
+        from rows from (
+          jsonb_to_recordset(${JSON.stringify(rows)}::jsonb) as (
+            id uuid, evaluation_id uuid, at timestamptz, account_id uuid, version int, body jsonb,
+            received_at timestamptz
+          )
+        ) with ordinality as given (id, evaluation_id, at, account_id, version, body, received_at, place)
+        order by place
+        on conflict do nothing returning id`)) as { rows: unknown[] };
+      return written.rows.length;
     },
     async project(db, _key, held, taken) {
       const lines = taken.flatMap((event): AuditLine[] => auditLine(held.row, event));

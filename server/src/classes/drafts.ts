@@ -1,5 +1,5 @@
 import { type PackDraft, routes } from '@rounds/contract';
-import { type Pack, packDifferences, type PackError } from '@rounds/core/catalogue';
+import { currentPack, packDifferences, type PackError } from '@rounds/core/catalogue';
 import { and, desc, eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { type House, note } from '../data/context';
@@ -164,7 +164,7 @@ export function draftRoutes(router: Router, house: House): void {
       .from(packRevision)
       .where(and(eq(packRevision.classId, params.id), eq(packRevision.hash, params.hash)));
     if (!row) throw new ProblemError('not-found', 'There is no such revision of this class.');
-    return { pack: row.body as Pack };
+    return { pack: currentPack(row.body) };
   });
 
   bind(router, house, routes.withdrawClass, async ({ params, body, caller }) => {

@@ -3,6 +3,8 @@ import {
   type Composition,
   CompositionError,
   contentHash,
+  currentComposition,
+  currentPack,
   type EffectivePack,
   type Pack,
   type PackError,
@@ -116,7 +118,7 @@ const composed = new Kept<EffectivePack>(24);
 function revisionOf(db: Database, hash: string): Promise<Revision | null> {
   return revisions.of(hash, async () => {
     const [row] = await db.select().from(packRevision).where(eq(packRevision.hash, hash));
-    return row ? { pack: row.body as Pack, hash, publishedAt: row.publishedAt } : null;
+    return row ? { pack: currentPack(row.body), hash, publishedAt: row.publishedAt } : null;
   });
 }
 
@@ -180,7 +182,7 @@ export function packProblem(file: string, errors: readonly PackError[]): Problem
 export async function effectivePackOf(db: Database, hash: string): Promise<EffectivePack> {
   const pack = await composed.of(hash, async () => {
     const [row] = await db.select().from(effectivePack).where(eq(effectivePack.hash, hash));
-    return row ? (row.body as EffectivePack) : null;
+    return row ? currentComposition(row.body) : null;
   });
   if (!pack)
     throw new ProblemError('not-found', 'The class content this evaluation was made with is missing.');

@@ -1,6 +1,12 @@
-import type { Checkpoint, EffectivePack, Station, Step } from '@rounds/core/catalogue';
+import {
+  type Checkpoint,
+  type EffectivePack,
+  METHOD_WORDS,
+  type Procedure,
+  type Step,
+} from '@rounds/core/catalogue';
 import { planSvg } from '@rounds/core/drawing';
-import { honestSeconds, walkingLine } from '@rounds/core/round';
+import { honestSeconds, walkingOrder } from '@rounds/core/round';
 import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { INK, QUIET } from '../print/pdf';
 
@@ -35,31 +41,21 @@ function fitOutWords(pack: EffectivePack): string {
   return [variant, ...other].join('; ');
 }
 
-/** Stations in walking order with their checks; off-line stations follow the one they hang from. */
-function walk(pack: EffectivePack): { station: Station; order: string; checks: Checkpoint[] }[] {
-  const { ring } = walkingLine(pack.plan);
-  const rows: { station: Station; order: string; checks: Checkpoint[] }[] = [];
-  const add = (station: Station, order: string) => {
-    const checks = pack.checkpoints.filter(
-      (each) => each.station === station.id || each.alsoAt?.includes(station.id),
-    );
-    if (checks.length > 0) rows.push({ station, order, checks });
-  };
-  ring.forEach((station, i) => {
-    add(station, String(i + 1));
-    pack.plan.stations
-      .filter((each) => each.spurFrom === station.id)
-      .forEach((each, j) => add(each, `${i + 1}${'abcdefgh'[j] ?? ''}`));
-  });
-  return rows;
-}
-
 const box = (size: number): Column => ({
   canvas: [{ type: 'rect', x: 0, y: 1, w: size, h: size, lineWidth: 0.7, lineColor: INK }],
   width: size + 4,
 });
 
-/** A check on the round card: a box to tick, the part, what sound means, and how to look. */
+/** What a sound part shows to each method, as it is said; the criterion where nothing is said of them. */
+function soundWords(check: Checkpoint): Content[] {
+  const said = check.methods.flatMap((method): Content[] => {
+    const shows = check.appears[method];
+    return shows ? [{ text: `  ${METHOD_WORDS[method]}: `, color: QUIET }, { text: `${shows}.` }] : [];
+  });
+  return said.length > 0 ? said : [{ text: `: ${check.sound}` }];
+}
+
+/** A check on the round card: a box to tick, the part, and what a sound one shows to each method. */
 const checkLine = (check: Checkpoint): Content => ({
   columns: [
     box(6),
@@ -67,11 +63,9 @@ const checkLine = (check: Checkpoint): Content => ({
       text: [
         { text: check.part, bold: true },
         {
-          text:
-            `${check.each && typeof check.each.count === 'number' ? ` (each ${check.each.of})` : ''}: ` +
-            `${check.sound}`,
+          text: check.each && typeof check.each.count === 'number' ? ` (each ${check.each.of})` : '',
         },
-        { text: `  ${check.methods.join(', ')}`, color: QUIET },
+        ...soundWords(check),
       ],
       fontSize: 6.5,
     },
@@ -82,7 +76,7 @@ const checkLine = (check: Checkpoint): Content => ({
 
 /** A6 card for the pocket: plan with numbered stations, then every check in walking order. */
 function roundCard({ pack, machine, organisation, printed }: PaperSubject): TDocumentDefinitions {
-  const rows = walk(pack);
+  const rows = walkingOrder(pack);
   const minutes = Math.round(pack.checkpoints.reduce((sum, each) => sum + honestSeconds(each), 0) / 60);
   return {
     info: { title: `Round card: ${pack.title}` },
@@ -132,6 +126,10 @@ function roundCard({ pack, machine, organisation, printed }: PaperSubject): TDoc
   };
 }
 
+/** Lines for defects on a week's sheet. */
+const DEFECT_LINES = 10;
+/** Rows of the check sheet's head. */
+const HEAD_ROWS = 2;
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const SHIFTS = ['1', '2', '3'];
 
@@ -147,13 +145,17 @@ function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject
     margin: [0, 1, 0, 5],
   });
   const rows: TableCell[][] = [];
-  for (const { station, order, checks } of walk(pack)) {
-    rows.push([
-      { text: `${order}  ${station.name}`, bold: true, colSpan: columns + 1, fillColor: '#ececec' },
-      ...blank(columns),
-    ]);
-    for (const check of checks.filter((each) => each.station === station.id))
-      rows.push([{ text: [{ text: check.part, bold: true }, `: ${check.sound}`] }, ...blank(columns)]);
+  /** Rows with which a station begins; a heavier line stands above them. */
+  const begins: number[] = [];
+  for (const { station, order, checks } of walkingOrder(pack)) {
+    const own = checks.filter((each) => each.station === station.id);
+    own.forEach((check, i) => {
+      const words: Content = { text: [{ text: check.part, bold: true }, `: ${check.sound}`] };
+      // A station's name stands in the row of its first check, so that no page ends with it.
+      const heading: Content = { text: `${order}  ${station.name}`, bold: true, fontSize: 8 };
+      rows.push([i === 0 ? { stack: [heading, words] } : words, ...blank(columns)]);
+      if (i === 0) begins.push(rows.length - 1);
+    });
   }
   const whole = (label: string): TableCell[] => [
     { text: label, bold: true, margin: [0, 3, 0, 3] },
@@ -202,11 +204,11 @@ function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject
         margin: [0, 0, 0, 4],
       },
       {
-        fontSize: 6.2,
+        fontSize: 7,
         table: {
-          headerRows: 2,
+          headerRows: HEAD_ROWS,
           dontBreakRows: true,
-          widths: ['*', ...Array.from({ length: columns }, () => 13)],
+          widths: ['*', ...Array.from({ length: columns }, () => 14.5)],
           body: [
             [
               { text: 'Check', bold: true, rowSpan: 2 },
@@ -226,12 +228,19 @@ function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject
             whole('Supervisor’s initials'),
           ],
         },
-        layout: grid,
+        layout: {
+          ...grid,
+          paddingLeft: () => 2,
+          paddingRight: () => 2,
+          hLineWidth: (i: number) => (begins.includes(i - HEAD_ROWS) ? 1.4 : LINE),
+        },
       },
       {
-        unbreakable: true,
+        // Lines enough to use the rest of the page it comes to stand on.
         margin: [0, 8, 0, 0],
         table: {
+          headerRows: 1,
+          keepWithHeaderRows: 2,
           widths: [45, 30, '*', 34, 110, 55],
           body: [
             [
@@ -242,7 +251,7 @@ function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject
               { text: 'Reported to, at', bold: true },
               { text: 'Cleared, by', bold: true },
             ],
-            ...Array.from({ length: 6 }, () =>
+            ...Array.from({ length: DEFECT_LINES }, () =>
               Array.from({ length: 6 }, (): TableCell => ({ text: ' ', margin: [0, 3, 0, 3] })),
             ),
           ],
@@ -254,11 +263,31 @@ function checkSheet({ pack, machine, site, organisation, printed }: PaperSubject
   };
 }
 
+/** Steps that a page of the start and stop card has room for. */
+const STEPS_ON_A_PAGE = 24;
+
+/** What else belongs on the card where there is room: fuel, charging, tests and emergencies. */
+function fitting(pack: EffectivePack, room: number): Procedure[] {
+  const chosen: Procedure[] = [];
+  for (const kind of ['refuel', 'recharge', 'emergency', 'function-test'] as const)
+    for (const each of pack.procedures.filter((procedure) => procedure.kind === kind))
+      if (each.steps.length <= room) {
+        chosen.push(each);
+        room -= each.steps.length;
+      }
+  return chosen;
+}
+
 /** Start and stop side by side on one A4 page (more where a class needs it), with what is forbidden below. */
 function startStopCard({ pack, machine, organisation, printed }: PaperSubject): TDocumentDefinitions {
+  // What a class needs little of is set larger, so that the page is used.
+  const of = (kind: 'startup' | 'shutdown') => pack.procedures.filter((each) => each.kind === kind);
+  const count = (kind: 'startup' | 'shutdown') => of(kind).reduce((sum, each) => sum + each.steps.length, 0);
+  const steps = count('startup') + count('shutdown');
+  const size = steps <= 16 ? 11 : steps <= 24 ? 9.5 : steps <= 34 ? 8.6 : 8;
   const line = (s: Step, i: number): Content => ({
     columns: [
-      { text: `${i + 1}`, width: 14, bold: true, alignment: 'right', margin: [0, 0, 4, 0] },
+      { text: `${i + 1}`, width: size * 1.9, bold: true, alignment: 'right', margin: [0, 0, 4, 0] },
       {
         text: [
           { text: s.do, bold: s.critical },
@@ -267,21 +296,23 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
         ],
       },
     ],
-    margin: [0, 1.2, 0, 1.2],
+    margin: [0, size / 5, 0, size / 5],
     unbreakable: true,
   });
+  const written = (procedures: readonly Procedure[]): Content[] =>
+    procedures.flatMap((each): Content[] => [
+      { text: each.title, bold: true, color: QUIET, margin: [0, 3, 0, 1] },
+      ...each.steps.map(line),
+    ]);
+  const shorter = count('startup') < count('shutdown') ? 'startup' : 'shutdown';
   const column = (kind: 'startup' | 'shutdown', heading: string): Column => ({
     width: '*',
     stack: [
       { text: heading, bold: true, fontSize: 12, margin: [0, 0, 0, 2] },
-      ...pack.procedures
-        .filter((each) => each.kind === kind)
-        .flatMap((each): Content[] => [
-          { text: each.title, bold: true, color: QUIET, margin: [0, 3, 0, 1] },
-          ...each.steps.map(line),
-        ]),
+      ...written([...of(kind), ...(kind === shorter ? fitting(pack, STEPS_ON_A_PAGE - steps) : [])]),
     ],
   });
+
   return {
     info: { title: `Start and stop card: ${pack.title}` },
     pageSize: 'A4',
@@ -306,7 +337,7 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
         color: QUIET,
         margin: [0, 1, 0, 6],
       },
-      { columns: [column('startup', 'Start'), column('shutdown', 'Stop')], columnGap: 18, fontSize: 8 },
+      { columns: [column('startup', 'Start'), column('shutdown', 'Stop')], columnGap: 18, fontSize: size },
       { text: 'Never', bold: true, fontSize: 12, margin: [0, 10, 0, 2] },
       {
         columns: [0, 1].map((half): Column => ({
@@ -316,7 +347,7 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
           width: '*',
         })),
         columnGap: 18,
-        fontSize: 7.5,
+        fontSize: size - 0.5,
       },
     ],
   };

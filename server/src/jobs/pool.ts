@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { MessageChannel } from 'node:worker_threads';
+import { MessageChannel, receiveMessageOnPort } from 'node:worker_threads';
 import type { ProblemCode } from '@rounds/contract';
 import { Piscina } from 'piscina';
 import { ProblemError } from '../http/problem';
@@ -86,14 +86,15 @@ export function openPool(tell: (job: NamedJob, progress: Progress) => void = () 
     const late = AbortSignal.timeout(LONGEST_SECONDS * 1000);
     const signal = AbortSignal.any([stop.signal, late, ...(gone ? [gone] : [])]);
     const channel = job ? new MessageChannel() : null;
+    let next = 0;
+    const hear = (told: Progress) => {
+      if (!job || (performance.now() < next && told.done < told.total)) return;
+      next = performance.now() + TELL_EVERY;
+      tell(job, told);
+    };
     if (job && channel) {
       named.set(job.id, { ...job, stop });
-      let next = 0;
-      channel.port1.on('message', (told: Progress) => {
-        if (performance.now() < next && told.done < told.total) return;
-        next = performance.now() + TELL_EVERY;
-        tell(job, told);
-      });
+      channel.port1.on('message', hear);
       channel.port1.unref();
     }
     try {
@@ -115,7 +116,11 @@ export function openPool(tell: (job: NamedJob, progress: Progress) => void = () 
     } catch (error) {
       throw refusal(error, { late: late.aborted, stopped: stop.signal.aborted || (gone?.aborted ?? false) });
     } finally {
-      channel?.port1.close();
+      if (channel) {
+        // The result may overtake what was told on the way to it.
+        for (let told; (told = receiveMessageOnPort(channel.port1));) hear(told.message as Progress);
+        channel.port1.close();
+      }
       if (job) named.delete(job.id);
     }
   }

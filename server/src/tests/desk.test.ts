@@ -47,18 +47,20 @@ afterAll(() => desk.stop());
 
 async function prepare(by: Caller, personId = ids.operatorId): Promise<string> {
   const id = uuidv7();
-  const made = await by.call(routes.createEvaluation, {
-    body: {
-      id,
-      personId,
-      classId: 'counterbalance-forklift',
-      unitId: ids.unitId,
-      variant: 'diesel',
-      features: {},
-      conditions: 'dry',
-      device: DEVICE,
-    },
-  });
+  const made = await desk.earlier(2, () =>
+    by.call(routes.createEvaluation, {
+      body: {
+        id,
+        personId,
+        classId: 'counterbalance-forklift',
+        unitId: ids.unitId,
+        variant: 'diesel',
+        features: {},
+        conditions: 'dry',
+        device: DEVICE,
+      },
+    }),
+  );
   expect(made.status).toBe(200);
   return id;
 }

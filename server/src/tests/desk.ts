@@ -9,9 +9,10 @@ import {
   routes,
   type RouteSpec,
 } from '@rounds/contract';
-import { type Pack, readPack } from '@rounds/core/catalogue';
-import type { DeviceEventBody } from '@rounds/core/evaluation';
+import { type Pack, type PackContent, readPack } from '@rounds/core/catalogue';
+import { type DeviceEventBody, scoredByTrainer } from '@rounds/core/evaluation';
 import pg from 'pg';
+import { honestSeconds, walkingLine } from '@rounds/core/round';
 import { v7 as uuidv7 } from 'uuid';
 import { z } from 'zod';
 import { application, createAccount, type House, listen, openHouse, openStore, publishPack } from '../index';
@@ -99,6 +100,8 @@ export async function startDesk(): Promise<{
   as: (login: string) => Promise<Caller>;
   nobody: Caller;
   setClock: (at: Date | null) => void;
+  /** Does something as if it had been done hours ago. */
+  earlier: <T>(hours: number, act: () => Promise<T>) => Promise<T>;
   stop: () => Promise<void>;
 }> {
   const server = process.env['TEST_DATABASE_URL'];
@@ -128,6 +131,15 @@ export async function startDesk(): Promise<{
     as: (login) => new Caller(listening.address).signIn(login),
     nobody: new Caller(listening.address),
     setClock: (at) => (clock = at),
+    earlier: async (hours, act) => {
+      const before = clock;
+      clock = new Date((before ?? new Date()).getTime() - hours * 3_600_000);
+      try {
+        return await act();
+      } finally {
+        clock = before;
+      }
+    },
     stop: async () => {
       await house.hub.close();
       await listening.stop();
@@ -200,38 +212,47 @@ export const DEVICE = 'device-of-the-test';
 export const STROKES = 'M60 120L140 60L220 140L330 70';
 export const FORKLIFT = 'counterbalance-forklift';
 
-/** Sends events of an evaluation. */
+/** What happened, with the seconds it took when that matters. */
+export type Act = DeviceEventBody | [DeviceEventBody, number];
+
+/** Sends events of an evaluation, the last of them `at`, those before by as much earlier as they took. */
 export function send(
   caller: Caller,
   id: string,
-  bodies: readonly DeviceEventBody[],
+  acts: readonly Act[],
   device = DEVICE,
   at = new Date().toISOString(),
 ) {
-  return caller.call(routes.appendEvents, {
-    params: { id },
-    body: { device, events: bodies.map((body) => ({ id: uuidv7(), at, body })) },
+  const timed = acts.map((each) => (Array.isArray(each) ? each : ([each, 0] as const)));
+  let moment = Date.parse(at) - timed.reduce((sum, [, seconds]) => sum + seconds * 1000, 0);
+  const events = timed.map(([body, seconds]) => {
+    moment += seconds * 1000;
+    return { id: uuidv7(), at: new Date(moment).toISOString(), body };
   });
+  return caller.call(routes.appendEvents, { params: { id }, body: { device, events } });
 }
 
 /** Every observed criterion done. */
-export function wholeSheet(pack: Pack): DeviceEventBody[] {
+export function wholeSheet(pack: PackContent): DeviceEventBody[] {
   return pack.sheet.sections.flatMap((section) =>
     section.criteria
-      .filter((each) => each.kind !== 'linked')
+      .filter(scoredByTrainer)
       .map((each): DeviceEventBody => ({ kind: 'scored', criterion: each.id, result: 'done' })),
   );
 }
 
-/** Every check done. */
-export function wholeRound(pack: Pack): DeviceEventBody[] {
+/** Every check done at an honest pace, the ring closed. */
+export function wholeRound(pack: PackContent): Act[] {
+  const ring = walkingLine(pack.plan).ring.map((each) => each.id);
+  const off = pack.plan.stations.map((each) => each.id).filter((id) => !ring.includes(id));
   return [
     { kind: 'round-started' },
-    ...pack.checkpoints.map((each): DeviceEventBody => ({
-      kind: 'checked',
-      checkpoint: each.id,
-      result: 'done',
-    })),
+    ...[...ring, ...off].flatMap((station): Act[] => [
+      [{ kind: 'arrived', station }, 10],
+      ...pack.checkpoints
+        .filter((each) => each.station === station)
+        .map((each): Act => [{ kind: 'checked', checkpoint: each.id, result: 'done' }, honestSeconds(each)]),
+    ]),
     { kind: 'round-ended' },
   ];
 }
@@ -252,18 +273,21 @@ export async function openYard() {
   const ids = await addPeople(desk.house, admin);
   const prepare = async (by: Caller, personId = ids.operatorId, device = DEVICE): Promise<string> => {
     const id = uuidv7();
-    const made = await by.call(routes.createEvaluation, {
-      body: {
-        id,
-        personId,
-        classId: FORKLIFT,
-        unitId: ids.unitId,
-        variant: 'diesel',
-        features: {},
-        conditions: 'dry',
-        device,
-      },
-    });
+    // Long enough ago that a round can have been walked since.
+    const made = await desk.earlier(2, () =>
+      by.call(routes.createEvaluation, {
+        body: {
+          id,
+          personId,
+          classId: FORKLIFT,
+          unitId: ids.unitId,
+          variant: 'diesel',
+          features: {},
+          conditions: 'dry',
+          device,
+        },
+      }),
+    );
     if (made.status !== 200)
       throw new Error(`preparing answered ${made.problem.code}: ${made.problem.detail}`);
     return id;

@@ -292,10 +292,10 @@ describe('when something happened', () => {
   it('may not lie ahead, before the preparation, or further back than a device is offline', async () => {
     const prepared = Date.parse('2026-05-04T08:00:00Z');
     const at = (hours: number) => new Date(prepared + hours * 3_600_000);
-    yard.setClock(at(0));
+    // An evaluation is prepared two hours before the clock.
+    yard.setClock(at(2));
     const early = await yard.as('trainer');
     const id = await yard.prepare(early);
-    yard.setClock(at(2));
     const tap = (when: Date) =>
       code(send(early, id, [{ kind: 'noted', words: 'tap' }], DEVICE, when.toISOString()));
     expect(await tap(at(2.05))).toBe('taken');

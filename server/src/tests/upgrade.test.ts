@@ -5,17 +5,24 @@ import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { PGlite } from '@electric-sql/pglite';
 import { type RouteAnswer, routes } from '@rounds/contract';
-import { sql } from 'drizzle-orm';
+import type { EffectivePack, Pack } from '@rounds/core/catalogue';
+import { appraise, foldEvaluation } from '@rounds/core/evaluation';
+import { eq, sql } from 'drizzle-orm';
 import pg from 'pg';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import {
   application,
+  type Database,
   DEMO_PASSWORD,
   type House,
   listen,
   type Listening,
   openHouse,
   openStore,
+  publishPack,
+  shippedFiles,
+  tables,
+  takeUpShipped,
 } from '../index';
 import { Caller } from './desk';
 
@@ -135,6 +142,82 @@ it('reads every evaluation, and what was undone, overridden and signed by the ea
       })
     ).status,
   ).toBe(200);
+});
+
+/** Every evaluation that the database has, as it is opened. */
+async function everyEvaluation(caller: Caller): Promise<RouteAnswer<typeof routes.evaluation>[]> {
+  const rows = await house.db.select({ id: tables.evaluation.id }).from(tables.evaluation);
+  const opened = [];
+  for (const { id } of rows)
+    opened.push(
+      (await caller.call(routes.evaluation, { params: { id } })).body as RouteAnswer<
+        typeof routes.evaluation
+      >,
+    );
+  return opened;
+}
+/** Score and outcome of each decided evaluation, worked out now. */
+const judged = (opened: Awaited<ReturnType<typeof everyEvaluation>>) =>
+  new Map(
+    opened
+      .filter((each) => each.summary.outcome !== null)
+      .map(({ summary, pack, events, earlierStarts }) => {
+        const now = appraise(pack as EffectivePack, foldEvaluation(events), earlierStarts);
+        return [summary.id, { score: now.score, outcome: now.outcome }];
+      }),
+  );
+
+it('scores every evaluation exactly as it did then, by the content it was made with', async () => {
+  const hilda = await new Caller(listening.address).signIn('hilda', DEMO_PASSWORD);
+  const opened = await everyEvaluation(hilda);
+  const now = judged(opened);
+  expect(now.size).toBeGreaterThan(50);
+  for (const { summary, pack } of opened) {
+    expect((pack as EffectivePack).format).toBe(1);
+    const then = now.get(summary.id);
+    if (!then) continue;
+    expect([summary.id, then.score]).toEqual([summary.id, summary.score]);
+    if (!summary.overridden) expect([summary.id, then.outcome]).toEqual([summary.id, summary.outcome]);
+  }
+  // Among them are rounds that would not pass by the rules of today: open rings, and faster than can be.
+  const passed = opened.filter((each) => now.get(each.summary.id)?.outcome === 'competent');
+  const analyses = passed.map(
+    ({ pack, events, earlierStarts }) =>
+      appraise(pack as EffectivePack, foldEvaluation(events), earlierStarts).analysis,
+  );
+  expect(analyses.some((each) => !each.path.closed || each.pace.plausible === false)).toBe(true);
+});
+
+it('takes in newer class content where the house has not written its own, and old results stay', async () => {
+  const hilda = await new Caller(listening.address).signIn('hilda', DEMO_PASSWORD);
+  const before = judged(await everyEvaluation(hilda));
+  const pack = async (id: string) =>
+    ((await hilda.call(routes.machineClass, { params: { id } })).body as { pack: Pack }).pack;
+  const own = await pack('reel-mower');
+  expect(own.faults.every((each) => each.title.length > 0)).toBe(true);
+  const [trainer] = await house.db.select().from(tables.account).where(eq(tables.account.login, 'hilda'));
+  await house.db.transaction((db) =>
+    publishPack(
+      db as Database,
+      { ...own, revision: own.revision + 1, summary: 'As this house knows it.' },
+      { accountId: trainer!.id, note: 'our own words' },
+    ),
+  );
+  const files = shippedFiles(join(root, 'packs'));
+  const broken = { classId: 'push-mower', source: 'id: push-mower' };
+  const first = await takeUpShipped(house.db, [
+    ...files.filter((each) => each.classId !== 'push-mower'),
+    broken,
+  ]);
+  expect(first.unsound.map((each) => each.classId)).toEqual(['push-mower']);
+  expect(first.published).toHaveLength(21);
+  expect(first.published).not.toContain('reel-mower');
+  expect((await pack('reel-mower')).summary).toBe('As this house knows it.');
+  expect((await pack('wheel-loader')).revision).toBe(2);
+  // A file that was broken is tried again; what was taken in is not.
+  expect(await takeUpShipped(house.db, files)).toEqual({ published: ['push-mower'], unsound: [] });
+  expect(await takeUpShipped(house.db, files)).toEqual({ published: [], unsound: [] });
+  expect(judged(await everyEvaluation(hilda))).toEqual(before);
 });
 
 it('judges certificates by the rules of their date: a shorter validity later keeps them', async () => {
