@@ -1,5 +1,12 @@
 import { assessRoutes } from '@rounds/contract/assess';
-import { checksAt, type EvaluationEventBody, proposePlants, stationsInUse } from '@rounds/core/evaluation';
+import {
+  checksAt,
+  type EvaluationEventBody,
+  nextStation,
+  proposePlants,
+  scoredByTrainer,
+  stationsInUse,
+} from '@rounds/core/evaluation';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { EVALUATION, forklift, keptEvaluation } from '../testing/evaluation';
 import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
@@ -32,6 +39,11 @@ const inCheck = (name: string) => {
   )!;
   return [...row.querySelectorAll('button')].find((each) => each.textContent!.trim() === name)!;
 };
+/** A grade of a fault in the panel of what was found. */
+const gradeOf = (fault: string, grade: string) =>
+  [...document.querySelectorAll<HTMLElement>(`[aria-label="Grade of: ${fault}"] button`)].find((each) =>
+    each.textContent!.includes(grade),
+  )!;
 async function tap(button: HTMLElement) {
   button.click();
   await settled();
@@ -58,10 +70,9 @@ describe('the run', () => {
     const kept = keptEvaluation(server, [started, { kind: 'arrived', station }]);
     await open();
     await tap(inCheck('Fault found'));
-    await click('button', 'Something else at this point');
     await click('button', 'Only after a prompt');
     await click('button', 'Truly on the machine, not planted');
-    await click('button', /Mend/);
+    await tap(gradeOf('Something else at this point', 'Mend'));
     await eventually(() =>
       expect(kept.bodies().at(-1)).toEqual({
         kind: 'reported',
@@ -73,8 +84,61 @@ describe('the run', () => {
       }),
     );
     await tap(inCheck('Fault found'));
-    await click('button', 'Something else at this point');
     expect(the('button', 'Truly on the machine, not planted').getAttribute('aria-pressed')).toBe('false');
+  });
+
+  it('goes on to the next station with a tap on one of its checks, once all here are marked', async () => {
+    const here = checksAt(forklift, station);
+    const marked = here.map((each) => ({ kind: 'checked', checkpoint: each.id, result: 'done' }) as const);
+    const kept = keptEvaluation(server, [started, { kind: 'arrived', station }, ...marked.slice(0, -1)]);
+    await open();
+    expect(text()).not.toContain('a tap here says that the operator is there');
+    const last = here.at(-1)!;
+    const group = (id: string) =>
+      [...document.querySelectorAll('[role="group"]')].find((each) =>
+        each.getAttribute('aria-label')?.startsWith(`${id} `),
+      )!;
+    await tap(group(last.id).querySelector('button')!);
+    const then = nextStation(
+      forklift,
+      { arrivals: [{ station, at: 0 }], checks: [], reports: [], duration: null },
+      station,
+    )!;
+    const [first] = checksAt(forklift, then);
+    await tap(group(first!.id).querySelector('button')!);
+    await eventually(() =>
+      expect(kept.bodies().slice(-2)).toEqual([
+        { kind: 'arrived', station: then },
+        { kind: 'checked', checkpoint: first!.id, result: 'done' },
+      ]),
+    );
+  });
+
+  it('by exception takes a station as done when it is left, and only exceptions as taps', async () => {
+    const kept = keptEvaluation(server);
+    await open();
+    await click('button', /^By exception/);
+    await click('button', 'Start the round');
+    await reach();
+    expect(text()).toContain(`0 of ${checksAt(forklift, station).length}`);
+    expect(inCheck('Done')).toBeUndefined();
+    await tap(inCheck('Missed'));
+    await tap(inCheck('Done after all'));
+    await tap(the('button', 'All done here'));
+    expect(text()).toContain(
+      `${checksAt(forklift, station).length} of ${checksAt(forklift, station).length}`,
+    );
+    await tap(the('button', /^Next: /));
+    expect(kept.bodies().map((each) => each.kind)).toEqual([
+      'round-started',
+      'arrived',
+      'checked',
+      'checked',
+      'station-done',
+      'arrived',
+    ]);
+    expect(kept.bodies()[0]).toEqual({ kind: 'round-started', recording: 'by-exception' });
+    localStorage.removeItem('rounds-recording');
   });
 
   it('records nothing before the round is started, and nothing after another device has taken it', async () => {
@@ -206,7 +270,7 @@ describe('the decision', () => {
     ended,
     ...forklift.sheet.sections
       .flatMap((each) => each.criteria)
-      .filter((each) => each.kind !== 'linked')
+      .filter(scoredByTrainer)
       .map(
         (each) => ({ kind: 'scored', criterion: each.id, result: 'done', value: each.levels ?? 0 }) as const,
       ),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { EffectivePack, Fault, Grade } from '@rounds/core/catalogue';
+import { type EffectivePack, type Fault, type Grade, PLANT_WORDS } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -17,7 +17,7 @@ const props = defineProps<{
 }>();
 defineEmits<{ remove: []; confirm: []; swap: [id: string] }>();
 const choices = computed(() => [props.fault, ...props.others].map((each) => faultChoice(props.pack, each)));
-const name = computed(() => props.fault.cues[0]!.shows);
+const name = computed(() => props.fault.title);
 </script>
 
 <template>
@@ -30,7 +30,8 @@ const name = computed(() => props.fault.cues[0]!.shows);
       ><Button :aria-label="`Leave out: ${name}`" @click="$emit('remove')">Leave out</Button>
     </div>
     <p>
-      <strong>{{ fault.plant!.how }}</strong>: {{ fault.cues.map((cue) => cue.shows).join('; ') }}
+      <strong>{{ fault.title }}.</strong> {{ fault.plant!.how }}.
+      <span class="quiet">{{ PLANT_WORDS[fault.plant!.as] }}</span>
     </p>
     <div class="row spread nowrap">
       <ChoiceField

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { assessRoutes } from '@rounds/contract/assess';
-import { GRADES, severity } from '@rounds/core/catalogue';
+import { severity } from '@rounds/core/catalogue';
 import {
   faultName,
   type Outcome,
   OUTCOME_WORDS,
   overrideWords,
+  RECORDING_WORDS,
   stationsInUse,
   walkedMarks,
 } from '@rounds/core/evaluation';
@@ -17,6 +18,7 @@ import GradeDisc from '../drawing/GradeDisc.vue';
 import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
 import DataTable, { type Column } from '../parts/DataTable.vue';
 import { minutes, moment, percent } from '../parts/words';
+import GradingGrid from './GradingGrid.vue';
 import type { OpenEvaluation } from './useEvaluation';
 
 /**
@@ -53,7 +55,6 @@ const plantColumns: Column<Planted>[] = [
 ];
 const belowMinimum = (section: { minimum: number | null; score: number | null }) =>
   section.minimum !== null && section.score !== null && section.score < section.minimum;
-const kappa = computed(() => a.value.grading.quadratic.kappa);
 </script>
 
 <template>
@@ -137,6 +138,15 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
             {{ percent(a.analysis.coverage.share) }} weighted; {{ a.analysis.coverage.done }} done,
             {{ a.analysis.coverage.prompted }} prompted, {{ a.analysis.coverage.missed }} missed
           </dd>
+          <template v-if="pack.format > 1">
+            <dt>Hands-on</dt>
+            <dd>
+              {{ percent(a.analysis.handsOn.share) }} weighted; {{ a.analysis.handsOn.able }} of
+              {{ a.analysis.handsOn.made }} checks by a method that can find their faults
+            </dd>
+            <dt>Recorded</dt>
+            <dd>{{ RECORDING_WORDS[record.recording] }}</dd>
+          </template>
           <dt>Gaps</dt>
           <dd>{{ gaps.length ? gaps.map(stationName).join(', ') : 'none' }}</dd>
           <dt>Left out that matters</dt>
@@ -217,31 +227,7 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
             With so few faults the figures are rough.
           </p>
         </section>
-        <section v-if="a.grading.n > 0" class="sheet pad" aria-label="Grading against the key">
-          <h2>Grading: {{ a.grading.exact }} of {{ a.grading.n }} as the key</h2>
-          <div class="confusion" role="table" aria-label="Rows the key, columns the operator">
-            <div role="row" class="grades">
-              <span role="columnheader">Key</span>
-              <span v-for="g in GRADES" :key="g" role="columnheader"
-                ><GradeDisc :grade="g" :label="GRADE_WORDS[g]"
-              /></span>
-            </div>
-            <div v-for="(row, i) in a.grading.confusion" :key="i" role="row" class="grades">
-              <span role="rowheader"><GradeDisc :grade="GRADES[i]!" :label="GRADE_WORDS[GRADES[i]!]" /></span>
-              <span
-                v-for="(n, j) in row"
-                :key="j"
-                role="cell"
-                :class="{ hit: i === j && n > 0, low: j < i && n > 0 }"
-                >{{ n || '' }}</span
-              >
-            </div>
-          </div>
-          <p class="quiet">
-            {{ a.grading.tooLow.count }} graded too low, {{ a.grading.tooHigh }} too high. Weighted kappa
-            {{ kappa === null ? 'undefined here' : kappa.toFixed(2) }} (quadratic).
-          </p>
-        </section>
+        <GradingGrid v-if="a.grading.n > 0" :grading="a.grading" />
         <section class="sheet pad" aria-label="Score by section">
           <h2>Score by section</h2>
           <ul class="sections">
@@ -348,30 +334,14 @@ const kappa = computed(() => a.value.grading.quadratic.kappa);
 .nowrap {
   white-space: nowrap;
 }
-.confusion .grades {
+.sections {
   display: grid;
-  grid-template-columns: repeat(5, 56px);
-}
-.confusion .grades > span {
-  border: 1px solid var(--line);
-  margin: 0 -1px -1px 0;
-  height: 42px;
-  display: grid;
-  place-items: center;
-}
-.confusion .hit {
-  background: var(--petrol);
-  color: var(--on-petrol);
-  font-weight: 700;
-}
-.confusion .low {
-  background: var(--amber);
-  color: var(--on-amber);
-  font-weight: 700;
+  grid-template-columns: 1fr 1fr auto;
 }
 .sections li {
   display: grid;
-  grid-template-columns: 1fr 1fr auto;
+  grid-column: 1 / -1;
+  grid-template-columns: subgrid;
   gap: 0.8rem;
   align-items: center;
   padding: 0.3rem 0;

@@ -1,21 +1,28 @@
 <script setup lang="ts">
-import { type Checkpoint, type Fault, type Grade, GRADES, type Method } from '@rounds/core/catalogue';
+import type { Checkpoint, Grade, Method } from '@rounds/core/catalogue';
 import {
   checksAlsoAt,
   checksAt,
   eventWords,
-  faultName,
   faultNameIn,
   lastUndoable,
+  nextStation,
+  observedRound,
+  type Recording,
+  RECORDINGS,
   stationMarks,
   stationsInUse,
 } from '@rounds/core/evaluation';
 import { GRADE_WORDS } from '@rounds/core/grading';
+import { namedMethod, needsLiveMachine, type ObservedCheck } from '@rounds/core/round';
+import { useLocalStorage } from '@vueuse/core';
 import { Form, Textarea } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import PlanRing from '../drawing/PlanRing.vue';
 import FieldItem from '../parts/FieldItem.vue';
+import CheckLine from './CheckLine.vue';
+import FindingPanel from './FindingPanel.vue';
 import type { OpenEvaluation } from './useEvaluation';
 
 /**
@@ -29,26 +36,44 @@ const record = computed(() => props.evaluation.record.value);
 const { tap, undo } = props.evaluation;
 
 const station = ref<string | null>(record.value.round.arrivals.at(-1)?.station ?? null);
-const finding = ref<{
-  checkpoint: Checkpoint;
-  fault: Fault | null | undefined;
-  prompted: boolean;
-  real: boolean;
-} | null>(null);
+const finding = ref<Checkpoint | null>(null);
 const noting = ref(false);
 const noteText = ref('');
+/** How this trainer last recorded, on this device; what holds for a round is on record once it begins. */
+const wanted = useLocalStorage<Recording>('rounds-recording', 'each-check');
+const RECORDING_CHOICES: Readonly<Record<Recording, { name: string; says: string }>> = {
+  'each-check': { name: 'Each check', says: 'One tap for every check.' },
+  'by-exception': {
+    name: 'By exception',
+    says: 'A station’s checks count as done when it is left; tap only what was prompted, missed or looked at only.',
+  },
+};
+const recording = computed(() => (record.value.startedAt ? record.value.recording : wanted.value));
+const byException = computed(() => recording.value === 'by-exception');
 
-const latest = computed(() => new Map(record.value.round.checks.map((each) => [each.checkpoint, each])));
+const observed = computed(() => observedRound(pack.value, record.value));
+const latest = computed(() => new Map(observed.value.checks.map((each) => [each.checkpoint, each])));
 const checks = computed(() => (station.value ? checksAt(pack.value, station.value) : []));
 const also = computed(() => (station.value ? checksAlsoAt(pack.value, station.value) : []));
 const used = computed(() => stationsInUse(pack.value));
 const walked = computed(() => record.value.round.arrivals.map((each) => each.station));
-const marks = computed(() => stationMarks(pack.value, record.value.round));
+const marks = computed(() => stationMarks(pack.value, observed.value));
 const name = (id: string) => pack.value.plan.stations.find((each) => each.id === id)?.name ?? id;
 const running = computed(() => record.value.startedAt !== null && record.value.endedAt === null);
+const disabled = computed(() => !running.value || props.readOnly);
 const reportsOn = (id: string) => record.value.round.reports.filter((each) => each.checkpoint === id);
 const undoable = computed(() => lastUndoable(record.value));
 const undoWords = computed(() => (undoable.value ? eventWords(undoable.value.body, pack.value) : ''));
+
+/** The station along the way, whose checks follow once those of this one are marked. */
+const next = computed(() => (running.value ? nextStation(pack.value, observed.value, station.value) : null));
+const complete = computed(() => station.value === null || marks.value[station.value]?.state === 'complete');
+const ahead = computed(() =>
+  next.value && !byException.value && complete.value ? checksAt(pack.value, next.value) : [],
+);
+/** Checks here that walking past does not make. */
+const live = computed(() => checks.value.filter(needsLiveMachine));
+const closed = computed(() => record.value.round.stationsDone.some((each) => each.station === station.value));
 
 const hint = computed(() => {
   if (record.value.endedAt)
@@ -64,30 +89,30 @@ const hint = computed(() => {
   };
 });
 
+const reached = (id: string) => record.value.round.arrivals.at(-1)?.station === id;
 async function reach(id: string) {
-  if (station.value === id) return;
-  station.value = id;
   finding.value = null;
-  if (running.value && !props.readOnly) await tap({ kind: 'arrived', station: id });
+  const again = station.value === id;
+  station.value = id;
+  if (running.value && !props.readOnly && !(again && reached(id)))
+    await tap({ kind: 'arrived', station: id });
 }
-async function mark(check: Checkpoint, result: 'done' | 'prompted' | 'missed') {
-  const method = latest.value.get(check.id)?.method;
-  await tap({
+/** Marks a check; one of the station ahead says that the operator is there. */
+async function mark(check: Checkpoint, result: ObservedCheck['result'], method?: Method) {
+  const how = result === 'missed' ? undefined : (method ?? latest.value.get(check.id)?.method);
+  const arrives = !checks.value.includes(check) && check.station === next.value;
+  if (arrives) station.value = check.station;
+  await tap(...(arrives ? [{ kind: 'arrived' as const, station: check.station }] : []), {
     kind: 'checked',
     checkpoint: check.id,
     result,
-    ...(method && result !== 'missed' ? { method } : {}),
+    ...(how ? { method: how } : {}),
   });
 }
-async function how(check: Checkpoint, method: Method) {
-  const now = latest.value.get(check.id);
-  if (now && now.result !== 'missed')
-    await tap({ kind: 'checked', checkpoint: check.id, result: now.result, method });
-}
-async function report(grade: Grade) {
-  const { checkpoint, fault, prompted, real } = finding.value!;
+async function report(given: { fault: string | null; grade: Grade; prompted: boolean; real: boolean }) {
+  const checkpoint = finding.value!.id;
   finding.value = null;
-  await tap({ kind: 'reported', checkpoint: checkpoint.id, fault: fault?.id ?? null, grade, prompted, real });
+  await tap({ kind: 'reported', checkpoint, ...given });
 }
 async function addNote() {
   const words = noteText.value.trim();
@@ -115,7 +140,7 @@ async function addNote() {
         <button
           v-if="!record.startedAt && !readOnly"
           class="big primary"
-          @click="tap({ kind: 'round-started' })"
+          @click="tap({ kind: 'round-started', recording: wanted })"
         >
           Start the round
         </button>
@@ -148,118 +173,75 @@ async function addNote() {
     </section>
 
     <section class="panel" aria-label="Checks" aria-live="polite" tabindex="0">
-      <div v-if="finding" class="finding">
-        <div class="row spread">
-          <h2>Fault found: {{ finding.checkpoint.part }}</h2>
-          <button class="big" @click="finding = null">Back</button>
-        </div>
-        <template v-if="finding.fault === undefined">
-          <p>Which one did the operator name?</p>
-          <ul class="which">
-            <li v-for="f in pack.faults.filter((x) => x.checkpoint === finding!.checkpoint.id)" :key="f.id">
-              <button class="big wide" @click="finding.fault = f">{{ faultName(f) }}</button>
-            </li>
-            <li>
-              <button class="big wide" @click="finding.fault = null">Something else at this point</button>
-            </li>
-          </ul>
-        </template>
-        <template v-else>
-          <p>
-            <strong>{{ finding.fault ? faultName(finding.fault) : 'Something else' }}</strong>
-          </p>
-          <div class="ways" role="group" aria-label="How it was found">
-            <button
-              class="big"
-              :aria-pressed="finding.prompted"
-              @click="finding.prompted = !finding.prompted"
-            >
-              Only after a prompt
-            </button>
-            <button class="big" :aria-pressed="finding.real" @click="finding.real = !finding.real">
-              Truly on the machine, not planted
-            </button>
-          </div>
-          <p>What grade did the operator give?</p>
-          <div class="grades" role="group" aria-label="Grade the operator gave">
-            <button v-for="g in GRADES" :key="g" class="big" @click="report(g)">
-              <GradeDisc :grade="g" :size="44" />{{ GRADE_WORDS[g] }}
-            </button>
-          </div>
-        </template>
-      </div>
+      <FindingPanel
+        v-if="finding"
+        :pack="pack"
+        :checkpoint="finding"
+        :prompted="latest.get(finding.id)?.result === 'prompted'"
+        @back="finding = null"
+        @report="report"
+      />
       <template v-else-if="station">
         <div class="row spread">
           <h2>{{ name(station) }}</h2>
           <span class="quiet">{{ marks[station]?.done }} of {{ marks[station]?.total }}</span>
         </div>
         <p v-if="!record.startedAt" class="quiet">Start the round to record.</p>
+        <div v-if="byException && running && !readOnly" class="onward">
+          <button
+            class="big"
+            :disabled="closed || checks.length === 0"
+            @click="tap({ kind: 'station-done', station })"
+          >
+            All done here
+          </button>
+          <button v-if="next" class="big primary" @click="reach(next)">Next: {{ name(next) }}</button>
+        </div>
+        <p v-if="byException && running && live.length && !closed" class="quiet">
+          {{ live.map((each) => each.part).join('; ') }}: made with the machine alive, so
+          {{ live.length === 1 ? 'it counts' : 'they count' }} with "All done here" or on a second visit.
+        </p>
         <p v-if="also.length" class="quiet">
           Also looked at here:
           {{ also.map((each) => `${each.part} (${each.id})`).join('; ') }}.
         </p>
-        <ul>
-          <li v-for="check in checks" :key="check.id" class="check" :class="latest.get(check.id)?.result">
-            <div>
-              <strong>{{ check.part }}</strong> <span class="quiet">{{ check.id }}</span>
-              <div class="quiet">{{ check.sound }}</div>
-            </div>
-            <div class="three" role="group" :aria-label="`${check.id} ${check.part}`">
-              <button
-                v-for="[result, word] in [
-                  ['done', 'Done'],
-                  ['prompted', 'Prompted'],
-                  ['missed', 'Missed'],
-                ] as const"
-                :key="result"
-                class="big"
-                :aria-pressed="latest.get(check.id)?.result === result"
-                :disabled="!running || readOnly"
-                @click="mark(check, result)"
-              >
-                {{ word }}
-              </button>
-              <button
-                class="big found"
-                :disabled="!running || readOnly"
-                @click="
-                  finding = {
-                    checkpoint: check,
-                    fault: undefined,
-                    prompted: latest.get(check.id)?.result === 'prompted',
-                    real: false,
-                  }
-                "
-              >
-                Fault found
-              </button>
-            </div>
-            <div
-              v-if="
-                latest.get(check.id) && latest.get(check.id)!.result !== 'missed' && check.methods.length > 1
-              "
-              class="methods"
-              role="group"
-              :aria-label="`How, ${check.id}`"
+        <template
+          v-for="group in [
+            { at: station, list: checks },
+            { at: next, list: ahead },
+          ]"
+          :key="group.at ?? ''"
+        >
+          <h2 v-if="group.list === ahead && ahead.length" class="ahead">
+            Next: {{ name(next!) }} <span class="quiet">a tap here says that the operator is there</span>
+          </h2>
+          <button
+            v-else-if="group.list === ahead && next && !byException && complete && !readOnly"
+            class="big primary"
+            @click="reach(next)"
+          >
+            Next: {{ name(next) }}
+          </button>
+          <ul>
+            <CheckLine
+              v-for="check in group.list"
+              :key="check.id"
+              :check="check"
+              :observed="latest.get(check.id)"
+              :named="namedMethod(pack, check)"
+              :recording="recording"
+              :disabled="disabled"
+              @mark="(result, method) => mark(check, result, method)"
+              @found="finding = check"
             >
-              <button
-                v-for="m in check.methods"
-                :key="m"
-                class="big"
-                :aria-pressed="latest.get(check.id)!.method === m"
-                :disabled="!running || readOnly"
-                @click="how(check, m)"
-              >
-                {{ m }}
-              </button>
-            </div>
-            <p v-for="(each, i) in reportsOn(check.id)" :key="i" class="reported">
-              <GradeDisc :grade="each.grade" /> {{ GRADE_WORDS[each.grade] }}:
-              {{ each.fault ? faultNameIn(pack, each.fault) : 'something else'
-              }}{{ each.prompted ? ' (prompted)' : '' }}{{ each.real ? ' (truly there)' : '' }}
-            </p>
-          </li>
-        </ul>
+              <p v-for="(each, i) in reportsOn(check.id)" :key="i" class="reported">
+                <GradeDisc :grade="each.grade" /> {{ GRADE_WORDS[each.grade] }}:
+                {{ each.fault ? faultNameIn(pack, each.fault) : 'something else'
+                }}{{ each.prompted ? ' (prompted)' : '' }}{{ each.real ? ' (truly there)' : '' }}
+              </p>
+            </CheckLine>
+          </ul>
+        </template>
       </template>
       <div v-else class="hint">
         <h2>
@@ -268,6 +250,17 @@ async function addNote() {
         <p>
           {{ hint.says }}
         </p>
+        <div v-if="!record.startedAt && !readOnly" class="ways" role="group" aria-label="How to record">
+          <button
+            v-for="each in RECORDINGS"
+            :key="each"
+            class="big"
+            :aria-pressed="wanted === each"
+            @click="wanted = each"
+          >
+            {{ RECORDING_CHOICES[each].name }}<span>{{ RECORDING_CHOICES[each].says }}</span>
+          </button>
+        </div>
         <p v-if="record.planted.length" class="planted">
           <strong>{{ record.planted.length }} planted:</strong>
           {{ record.planted.map((id) => faultNameIn(pack, id)).join('; ') }}
@@ -311,75 +304,31 @@ async function addNote() {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.wide {
-  width: 100%;
-  align-items: flex-start;
-  text-align: left;
-  font-weight: 400;
-}
 .panel {
   background: var(--sheet);
   border-left: 1px solid var(--line);
   overflow-y: auto;
   padding: 0.9rem 1rem 2rem;
 }
-.check {
-  padding: 0.75rem 0 0.85rem 0.75rem;
-  border-top: 1px solid var(--line);
-  border-left: 6px solid transparent;
+.onward {
   display: grid;
-  gap: 0.45rem;
-}
-.check.done {
-  border-left-color: var(--petrol);
-}
-.check.prompted {
-  border-left: 6px double var(--petrol);
-}
-.check.missed {
-  border-left: 6px dotted var(--quiet);
-}
-.three {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr) 1.25fr;
-  gap: 0.4rem;
-}
-.three .big {
-  padding-inline: 0.3rem;
-}
-.found {
-  border-style: dashed;
-}
-.methods {
-  display: flex;
-  gap: 0.4rem;
-  flex-wrap: wrap;
-}
-.methods .big {
-  font-weight: 400;
-  border-width: 1px;
-}
-.which {
-  display: grid;
-  gap: 0.4rem;
-}
-.finding {
-  display: grid;
-  gap: 0.75rem;
-}
-.grades {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
+  grid-template-columns: 1fr 1.4fr;
   gap: 0.5rem;
+  margin: 0.6rem 0;
 }
-.grades .big {
-  min-height: 110px;
-  gap: 0.4rem;
+.ahead {
+  margin-top: 1.4rem;
+  border-top: 3px solid var(--petrol);
+  padding-top: 0.6rem;
 }
 .ways {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 0.5rem;
+}
+.ways .big span {
+  max-width: none;
+  white-space: normal;
 }
 .hint {
   display: grid;
@@ -410,9 +359,6 @@ async function addNote() {
   .panel {
     border-left: 0;
     border-top: 1px solid var(--line);
-  }
-  .three {
-    grid-template-columns: repeat(2, 1fr);
   }
 }
 </style>

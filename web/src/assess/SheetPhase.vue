@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { CriterionResult } from '@rounds/core/evaluation';
+import type { Criterion } from '@rounds/core/catalogue';
+import { type CriterionResult, scoredByTrainer } from '@rounds/core/evaluation';
 import { Form, Input, InputNumber } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import FieldItem from '../parts/FieldItem.vue';
@@ -18,6 +19,12 @@ const reason = ref('');
 const erring = ref(false);
 const value = ref<Record<string, number | ''>>({});
 
+/** The procedures a criterion is about, by name. */
+const procedures = (criterion: Criterion) =>
+  pack.value.procedures
+    .filter((each) => criterion.link?.procedures?.includes(each.id))
+    .map((each) => each.title.toLowerCase())
+    .join(', ');
 const scored = (id: string) => record.value.scores.get(id)?.result;
 async function score(each: CriterionResult, result: 'done' | 'prompted' | 'not') {
   // An emptied field is no number, and is not sent as one.
@@ -92,8 +99,11 @@ async function excuse() {
           <div class="grow">
             <strong>{{ each.criterion.says }}</strong>
             <span class="quiet">weight {{ each.criterion.weight }}</span>
-            <div v-if="each.criterion.kind === 'linked' || each.status === 'not-applicable'" class="quiet">
-              {{ each.criterion.kind === 'linked' ? 'From the round: ' : '' }}{{ each.because }}
+            <div v-if="!scoredByTrainer(each.criterion) || each.status === 'not-applicable'" class="quiet">
+              {{ scoredByTrainer(each.criterion) ? '' : 'From the round: ' }}{{ each.because }}
+            </div>
+            <div v-if="each.criterion.link?.measure === 'procedure'" class="quiet">
+              You score it as you saw it: {{ procedures(each.criterion) }}.
             </div>
           </div>
           <FieldItem
@@ -109,7 +119,7 @@ async function excuse() {
               :disabled="readOnly"
           /></FieldItem>
           <div
-            v-if="each.criterion.kind !== 'linked'"
+            v-if="scoredByTrainer(each.criterion)"
             class="four"
             role="group"
             :aria-label="each.criterion.says"

@@ -12,7 +12,7 @@ export function placeOf(pack: EffectivePack, fault: Fault): string {
 export function faultChoice(pack: EffectivePack, fault: Fault) {
   return {
     value: fault.id,
-    label: `${GRADE_WORDS[fault.grade]}: ${fault.cues[0]!.shows}`,
+    label: `${GRADE_WORDS[fault.grade]}: ${fault.title}`,
     more: placeOf(pack, fault),
     grade: fault.grade,
   };

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { DownOutlined } from '@ant-design/icons-vue';
+import { DownOutlined, SoundOutlined } from '@ant-design/icons-vue';
 import { useQueryCache } from '@pinia/colada';
 import { classRoutes, type SchoolChoice } from '@rounds/contract/classes';
 import {
@@ -26,6 +26,7 @@ import { useMachineClass } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import TabRow from '../parts/TabRow.vue';
 import { useFitOut } from '../parts/useFitOut';
+import SayIt from './SayIt.vue';
 import CautionsPart from './parts/CautionsPart.vue';
 import FaultsPart from './parts/FaultsPart.vue';
 import NumbersPart from './parts/NumbersPart.vue';
@@ -75,6 +76,18 @@ const part = computed<Part>({
   },
   set: (now) => void router.push({ query: { part: now } }),
 });
+/** What is read aloud, in the address, so that Back closes it; '' for nothing. */
+const saying = computed({
+  get: () => (typeof route.query['say'] === 'string' ? route.query['say'] : ''),
+  set: (what) => {
+    const query = { part: part.value, ...(what ? { say: what } : {}) };
+    // From one thing said to another nothing is gone back to.
+    void (saying.value && what ? router.replace({ query }) : router.push({ query }));
+  },
+});
+const firstProcedure = computed(
+  () => effective.value?.procedures.find((each) => each.kind === 'startup')?.id ?? 'round',
+);
 const row = computed(() => (typeof route.query['row'] === 'string' ? route.query['row'] : ''));
 /** A row that a link leads to but that this fit-out does not have. */
 const elsewhere = ref<{ title: string; changes: Record<string, string> | null } | null>(null);
@@ -197,6 +210,9 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
             <p class="quiet lead">{{ pack.summary }}</p>
           </div>
           <div class="row tools">
+            <Button v-if="effective" @click="saying = part === 'start-stop' ? firstProcedure : 'round'"
+              ><template #icon><SoundOutlined /></template>Say it</Button
+            >
             <MenuButton>
               Print <DownOutlined aria-hidden="true" />
               <template #items>
@@ -277,6 +293,13 @@ function chosen(answer: { choices: Record<string, string>; choiceLog: SchoolChoi
           <CautionsPart v-else-if="part === 'cautions'" :pack="effective" />
           <TeachingPart v-else :pack="effective" />
         </div>
+        <SayIt
+          v-if="saying"
+          :what="saying"
+          :pack="effective"
+          @update:what="saying = $event"
+          @close="saying = ''"
+        />
         <p class="quiet">
           A training aid: the maker's manual, the employer's rules, local law and licensed trades come first.
         </p>

@@ -25,7 +25,7 @@ function set(field: keyof Origin, value: string) {
 </script>
 
 <template>
-  <fieldset class="origin">
+  <fieldset class="part origin">
     <legend>{{ label }}</legend>
     <Segmented
       :value="origin.kind ?? ''"
@@ -52,17 +52,9 @@ function set(field: keyof Origin, value: string) {
 
 <style scoped>
 .origin {
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  margin: 0;
-  padding: 0.4rem 0.75rem 0.75rem;
   display: grid;
   grid-template-columns: auto 1fr 1fr;
   gap: 0.6rem;
-}
-legend {
-  font-weight: 700;
-  padding: 0 0.3rem;
 }
 @media (max-width: 1100px) {
   .origin {

@@ -122,6 +122,66 @@ describe('a text', () => {
   });
 });
 
+describe('what a sound part shows', () => {
+  it('is a line for each method the check allows, and says which one is missing or left over', async () => {
+    const { pull: _gone, ...appears } = { look: 'Whole', pull: 'It does not move' };
+    const model = await form(['checkpoints', 0], { ...check, methods: ['look', 'pull'], appears });
+    expect(text()).toContain('Say what a sound part shows to it.');
+    await type(/^Pull$/, 'It stays put');
+    await eventually(() => expect(model.value['appears']).toEqual({ look: 'Whole', pull: 'It stays put' }));
+    await form(['checkpoints', 0], {
+      ...check,
+      methods: ['look'],
+      appears: { look: 'Whole', smell: 'None' },
+    });
+    expect(text()).toContain('The check does not allow this method: empty the line.');
+  });
+});
+
+describe('how far a mend may go on', () => {
+  const mend = {
+    ...pack.faults[0],
+    grade: 'mend',
+    until: { bound: 'days', n: 3, says: 'Three days at most' },
+  };
+  it('asks how many of hours and days only', async () => {
+    const model = await form(['faults', 0], mend);
+    expect(all('spinbutton', 'How many')).toHaveLength(1);
+    await choose('Until', /^this shift$/);
+    expect(model.value['until']).toEqual({ bound: 'shift', says: 'Three days at most' });
+    await eventually(() => expect(all('spinbutton', 'How many')).toHaveLength(0));
+  });
+  it('is not asked of what is no mend', async () => {
+    const { until: _until, ...stop } = mend;
+    await form(['faults', 0], { ...stop, grade: 'stop' });
+    expect(all('combobox', 'Until')).toHaveLength(0);
+  });
+  it('of what has become a stop is taken out', async () => {
+    const model = await form(['faults', 0], { ...mend, grade: 'stop' });
+    await click('button', 'Take it out');
+    expect('until' in model.value).toBe(false);
+  });
+});
+
+describe('the time of a step', () => {
+  const step = pack.procedures[0]!.steps[0]!;
+  it('has the figures of its meaning, and loses the others with another meaning', async () => {
+    const model = await form(['procedures', 0, 'steps', 0], {
+      ...step,
+      timing: { means: 'limit', most: 30, unit: 's', tries: 3, rest: 120, says: 'at most 30 s' },
+    });
+    expect(all('spinbutton', /^(At most|Tries|Rest between tries)$/)).toHaveLength(3);
+    await choose('What it means', /^wait at least$/);
+    expect(model.value['timing']).toEqual({ means: 'dwell', most: 30, unit: 's', says: 'at most 30 s' });
+    await type(/^Or until$/, 'the lamp is out');
+    await eventually(() => expect(model.value['timing']).toMatchObject({ until: 'the lamp is out' }));
+    await choose('What it means', /^said only$/);
+    expect(model.value['timing']).toEqual({ means: 'none', says: 'at most 30 s' });
+    await click('button', 'Take the time out');
+    expect('timing' in model.value).toBe(false);
+  });
+});
+
 describe('what has no form of its own', () => {
   it('is YAML, with what is wrong in it at the field', async () => {
     const cue = { method: 'look', shows: 'a crack', drawing: { kind: 'weld', params: { length: 3 } } };

@@ -5,10 +5,13 @@ import { computed, inject, ref, useId } from 'vue';
 import { parse, stringify } from 'yaml';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import SeveralField from '../../parts/SeveralField.vue';
-import { EDITED, fieldName, needChoices, rowChoices, unitOf } from './fields';
+import AppearsField from './AppearsField.vue';
+import { EDITED, fieldName, needChoices, rowChoices, unitOf, valueChoices } from './fields';
 import OriginField from './OriginField.vue';
 import SettledInput from './SettledInput.vue';
 import StepsField from './StepsField.vue';
+import TimingField from './TimingField.vue';
+import UntilField from './UntilField.vue';
 import type { SchemaNode } from './yamlContext';
 
 /** A form made from a schema: every field of a row, with what it means, whatever its kind. */
@@ -20,6 +23,8 @@ const props = defineProps<{
   within?: string;
   /** The unit of the measure it belongs to. */
   measure?: string | undefined;
+  /** The row it is a field of. */
+  row?: Readonly<Record<string, unknown>>;
   needed?: boolean;
   top?: boolean;
 }>();
@@ -33,6 +38,9 @@ const isText = (node: SchemaNode | null) => node?.type === 'string' && !node.enu
 
 type Kind =
   | 'origin'
+  | 'appears'
+  | 'until'
+  | 'timing'
   | 'needs'
   | 'steps'
   | 'reference'
@@ -48,6 +56,13 @@ type Kind =
   | 'point'
   | 'record'
   | 'raw';
+/** Parts of a row that have a form of their own. */
+const OWN_FORMS: Partial<Record<string, Kind>> = {
+  origin: 'origin',
+  appears: 'appears',
+  until: 'until',
+  timing: 'timing',
+};
 /** What a field of text is: a reference by name, a long text or a line. */
 function textKind(schema: SchemaNode): Kind {
   if (schema.enum) return 'choice';
@@ -66,7 +81,8 @@ function listKind(schema: SchemaNode): Kind {
 }
 const kind = computed<Kind>(() => {
   const { schema, name } = props;
-  if (name === 'origin') return 'origin';
+  const own = OWN_FORMS[name];
+  if (own && schema.type === 'object') return own;
   if (schema.enum) return 'choice';
   if (schema.type === 'boolean') return 'switch';
   if (schema.type === 'number' || schema.type === 'integer') return 'number';
@@ -87,8 +103,7 @@ const unit = computed(() => {
   return unitOf(props.name, props.measure);
 });
 const choices = computed(() => {
-  if (kind.value === 'choice')
-    return props.schema.enum!.map((each) => ({ value: String(each), label: String(each) }));
+  if (kind.value === 'choice') return valueChoices(props.name, props.within ?? '', props.schema.enum!);
   if (kind.value === 'needs') return needChoices(edited.value);
   return list.value ? rowChoices(edited.value, list.value) : [];
 });
@@ -145,6 +160,7 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
       :name="String(field)"
       :within="name"
       :measure="ownMeasure"
+      :row="record"
       :needed="schema.required?.includes(String(field)) ?? false"
       :model-value="record[field]"
       @update:model-value="setField(String(field), $event)"
@@ -173,6 +189,26 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
   </fieldset>
   <OriginField
     v-else-if="kind === 'origin'"
+    :label="label"
+    :model-value="modelValue"
+    @update:model-value="set"
+  />
+  <AppearsField
+    v-else-if="kind === 'appears'"
+    :label="label"
+    :methods="row?.['methods']"
+    :model-value="modelValue"
+    @update:model-value="emit('update:modelValue', $event)"
+  />
+  <UntilField
+    v-else-if="kind === 'until'"
+    :label="label"
+    :mend="row?.['grade'] === 'mend'"
+    :model-value="modelValue"
+    @update:model-value="set"
+  />
+  <TimingField
+    v-else-if="kind === 'timing'"
     :label="label"
     :model-value="modelValue"
     @update:model-value="set"
@@ -279,16 +315,13 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
   margin: 0;
   display: grid;
   gap: 0.6rem;
-  min-width: 0;
+}
+.record > .ant-btn {
+  justify-self: start;
 }
 .record.top {
   border: 0;
   padding: 0;
-}
-legend {
-  font-weight: 700;
-  font-size: 0.95rem;
-  padding: 0 0.3rem;
 }
 .nested {
   border-left: 3px solid var(--line);

@@ -26,7 +26,7 @@ const setGroup = (at: number, anyOf: string[]) =>
 </script>
 
 <template>
-  <fieldset class="steps">
+  <fieldset class="part steps">
     <legend>{{ label }}</legend>
     <SeveralField
       :value="all"
@@ -55,23 +55,13 @@ const setGroup = (at: number, anyOf: string[]) =>
 
 <style scoped>
 .steps {
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  margin: 0;
-  padding: 0.4rem 0.75rem 0.4rem;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.5rem;
   justify-items: start;
 }
-.steps > * {
+.steps > :not(legend, .ant-btn) {
   width: 100%;
-}
-.steps > .ant-btn {
-  width: auto;
-}
-legend {
-  font-weight: 700;
-  padding: 0 0.3rem;
 }
 .row {
   flex-wrap: nowrap;

@@ -1,4 +1,14 @@
-import { COMMON_CONDITIONS, listedRows, type Pack, type RowListId } from '@rounds/core/catalogue';
+import {
+  BOUND_WORDS,
+  COMMON_CONDITIONS,
+  GRADE_KINDS,
+  listedRows,
+  MOMENT_WORDS,
+  type Pack,
+  PLANT_WORDS,
+  type RowListId,
+  TIMING_WORDS,
+} from '@rounds/core/catalogue';
 import type { InjectionKey, Ref } from 'vue';
 
 /** The draft that a form belongs to, as far as it can be read. */
@@ -21,6 +31,27 @@ export function rowChoices(pack: Pack | undefined, list: RowListId): FieldChoice
   if (list !== 'conditions') return rows;
   const common = Object.entries(COMMON_CONDITIONS).map(([value, label]) => ({ value, label }));
   return [...common, ...rows];
+}
+
+/** Names of the values of choices, by the field and the one it stands in, where the value is no word. */
+const VALUE_NAMES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  'until.bound': BOUND_WORDS,
+  'timing.means': TIMING_WORDS,
+  'plant.as': PLANT_WORDS,
+  moment: MOMENT_WORDS,
+  kind: Object.fromEntries(GRADE_KINDS.map((each) => [each.id, `${each.says} (${each.grade})`])),
+};
+
+/** The values of a choice as they are read. */
+export function valueChoices(field: string, within: string, values: readonly unknown[]): FieldChoice[] {
+  const names = VALUE_NAMES[`${within}.${field}`] ?? VALUE_NAMES[field] ?? {};
+  return values.map((each) => ({ value: String(each), label: names[String(each)] ?? String(each) }));
+}
+
+/** A part of a row with its filled fields only; undefined when nothing is left of it. */
+export function filledOnly(part: Readonly<Record<string, unknown>>): Record<string, unknown> | undefined {
+  const filled = Object.entries(part).filter(([, value]) => value !== undefined && value !== '');
+  return filled.length === 0 ? undefined : Object.fromEntries(filled);
 }
 
 const words = (value: string) => value.replaceAll('-', ' ');
@@ -59,6 +90,17 @@ const NAMES: Readonly<Record<string, string>> = {
   ifFails: 'If it fails',
   do: 'What to do',
   needs: 'Only on machines with',
+  appears: 'What a sound part shows',
+  until: 'How far it may go on',
+  bound: 'Until',
+  n: 'How many',
+  says: 'In words',
+  departs: 'Why it is graded otherwise',
+  moment: 'What it does to the machine',
+  taughtOnly: 'Taught only',
+  as: 'Planted as',
+  how: 'How it is planted',
+  retrieve: 'How it comes out again',
   at: 'Point on the walking line',
   spot: 'Where it is drawn',
   origin: 'Where this comes from',
@@ -80,7 +122,7 @@ const UNITS: Readonly<Record<string, string>> = {
   notApplicableMax: 'of the weight',
 };
 /** Fields measured in the unit that stands beside them, in their own row or the one they belong to. */
-const MEASURED: ReadonlySet<string> = new Set(['value', 'range', 'at', 'min', 'max']);
+const MEASURED: ReadonlySet<string> = new Set(['value', 'range', 'at', 'least', 'most', 'rest']);
 
 /** The unit of a number: its own, or the one of the measure it belongs to; '' for none. */
 export function unitOf(field: string, measure: string | undefined): string {

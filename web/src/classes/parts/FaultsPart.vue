@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import {
+  boundWords,
   type EffectivePack,
   type Fault,
   type Grade,
   GRADES,
+  gradeKind,
   originWords,
+  PLANT_WORDS,
   severity,
 } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
@@ -30,10 +33,10 @@ const columns: Column<Fault>[] = [
     key: 'grade',
     title: 'Grade',
     fixed: true,
-    width: 110,
+    width: 150,
     sorts: (a, b) => severity(b.grade) - severity(a.grade),
   },
-  { key: 'shows', title: 'What shows', fixed: true },
+  { key: 'shows', title: 'Fault and what shows', fixed: true },
   { key: 'where', title: 'Where', text: place, sorts: (a, b) => place(a).localeCompare(place(b)) },
   { key: 'why', title: 'Why' },
   { key: 'do', title: 'Do' },
@@ -70,9 +73,14 @@ const CURE = { operator: 'operator on the spot', competent: 'competent person', 
     >
       <template #grade="{ row: f }">
         <span class="grade"><GradeDisc :grade="f.grade" /> {{ GRADE_WORDS[f.grade] }}</span>
+        <div v-if="f.kind" class="quiet small" :title="gradeKind(f.kind).why">
+          {{ gradeKind(f.kind).says }}
+        </div>
+        <div v-if="f.departs" class="small">Graded otherwise here: {{ f.departs }}</div>
         <div v-if="byChoice.has(f.id)" class="by-choice">site choice</div>
       </template>
       <template #shows="{ row: f }">
+        <strong>{{ f.title }}</strong>
         <div v-for="c in f.cues" :key="c.shows">
           <span class="quiet">{{ c.method }}:</span> {{ c.shows }}
         </div>
@@ -80,18 +88,24 @@ const CURE = { operator: 'operator on the spot', competent: 'competent person', 
       </template>
       <template #why="{ row: f }">
         {{ f.why }}
-        <div v-if="f.limit" class="small"><strong>Limit:</strong> {{ f.limit }}</div>
-        <div v-if="f.escalates" class="small">{{ f.escalates }}</div>
       </template>
       <template #do="{ row: f }">
         {{ f.do }}
+        <div v-if="f.until" class="small">
+          <strong>Until {{ boundWords(f.until) }}:</strong> {{ f.until.says }}
+        </div>
+        <div v-if="f.escalates" class="small">{{ f.escalates }}</div>
         <div v-if="f.cure" class="quiet small">{{ CURE[f.cure] }}</div>
       </template>
       <template #plant="{ row: f }">
         <template v-if="f.plant"
-          >{{ f.plant.how }}
+          ><strong class="small">{{ PLANT_WORDS[f.plant.as] }}</strong>
+          <div>{{ f.plant.how }}</div>
           <div class="quiet small">Out again: {{ f.plant.retrieve }}</div></template
-        ><span v-else class="quiet">not planted{{ f.substitute ? `: ${f.substitute}` : '' }}</span>
+        ><template v-else
+          ><strong class="small">never planted</strong>
+          <div>{{ f.substitute }}</div></template
+        >
       </template>
     </DataTable>
   </div>

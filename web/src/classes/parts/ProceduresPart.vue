@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { RightOutlined } from '@ant-design/icons-vue';
-import { type EffectivePack, originWords, startsOrStops, type Step } from '@rounds/core/catalogue';
+import {
+  type EffectivePack,
+  MOMENT_WORDS,
+  originWords,
+  startsOrStops,
+  type Step,
+  TIMING_WORDS,
+  timingFigures,
+} from '@rounds/core/catalogue';
 import { Switch } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import DataTable, { type Column } from '../../parts/DataTable.vue';
@@ -26,7 +34,7 @@ const order = computed(
     ),
 );
 /** "after 2 and 3", naming the procedure where it is another one. */
-function after(step: Step, procedure: string): string {
+function after(step: Pick<Step, 'after'>, procedure: string): string {
   const name = (id: string) => {
     const at = order.value.get(id);
     return !at ? id : at.procedure === procedure ? String(at.n) : `${at.title.toLowerCase()} ${at.n}`;
@@ -89,6 +97,18 @@ function toggle(id: string) {
               <template v-if="s.ifFails">
                 <dt>If not</dt>
                 <dd>{{ s.ifFails }}</dd>
+              </template>
+              <template v-if="s.timing && s.timing.means !== 'none'">
+                <dt>Time</dt>
+                <dd>
+                  {{ TIMING_WORDS[s.timing.means] }}: {{ timingFigures(s.timing)
+                  }}{{ s.timing.since ? `, from ${after({ after: [s.timing.since] }, p.id)}` : ''
+                  }}{{ s.timing.means === 'typical' ? ' (never judged)' : '' }}
+                </dd>
+              </template>
+              <template v-if="s.moment">
+                <dt>Here</dt>
+                <dd>{{ MOMENT_WORDS[s.moment] }}</dd>
               </template>
               <dt>Order</dt>
               <dd>
@@ -208,6 +228,7 @@ function toggle(id: string) {
   color: var(--quiet);
 }
 .timing {
+  display: inline-block;
   margin-left: 0.6rem;
   border: 1px solid var(--quiet);
   border-radius: 3px;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Checkpoint, type EffectivePack, originWords } from '@rounds/core/catalogue';
+import { type Checkpoint, type EffectivePack, METHOD_WORDS, originWords } from '@rounds/core/catalogue';
 import { honestSeconds } from '@rounds/core/round';
 import { Button, Popover } from 'ant-design-vue';
 import { computed, ref } from 'vue';
@@ -55,8 +55,8 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
           <li v-for="check in checksAt(each.id)" :id="anchor(check, each.id)" :key="check.id">
             <div class="row spread">
               <strong>{{ check.part }}</strong><span class="quiet"
-                >{{ honestSeconds(check) }} s, {{ check.methods.join(', ')
-                }}<template v-if="check.each && typeof check.each.count === 'number'"
+                >{{ honestSeconds(check) }} s<template
+                  v-if="check.each && typeof check.each.count === 'number'"
                   >, {{ check.each.count }} × {{ check.each.of }}</template
                 ></span
               >
@@ -67,6 +67,12 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
                 >site choice: {{ byChoice.get(check.id) }}</span
               >
             </div>
+            <dl class="appears small">
+              <template v-for="method in check.methods" :key="method">
+                <dt>{{ METHOD_WORDS[method] }}</dt>
+                <dd>{{ check.appears[method] }}</dd>
+              </template>
+            </dl>
             <div class="quiet small">
               {{ check.id }}.
               <template v-if="check.when.length"
@@ -81,7 +87,7 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
                 :trigger="['click', 'hover']"
                 :content="f.cues.map((c) => `${c.method}: ${c.shows}`).join('; ')"
                 ><Button type="text" class="fault"
-                  ><GradeDisc :grade="f.grade" :size="17" /> {{ f.cues[0]!.shows }}</Button
+                  ><GradeDisc :grade="f.grade" :size="17" /> {{ f.title }}</Button
                 ></Popover
               >
             </div>
@@ -117,6 +123,15 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
 }
 .checks li:first-child {
   border-top: 0;
+}
+.appears {
+  display: grid;
+  grid-template-columns: 5rem 1fr;
+  gap: 0 0.6rem;
+  margin: 0.25rem 0;
+}
+.appears dt {
+  color: var(--quiet);
 }
 .fault {
   display: inline-flex;

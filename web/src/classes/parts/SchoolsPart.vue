@@ -99,7 +99,9 @@ async function sign() {
             <span class="quiet small"
               ><template v-if="o.origin">{{ originWords(o.origin) }}. </template
               ><template v-if="effects(s, o.id).length">Changes {{ effects(s, o.id).join(', ') }}.</template
-              ><template v-else>Taught and shown; changes no row.</template></span
+              ><template v-else-if="o.taughtOnly"
+                >Taught only; changes nothing that is checked or scored.</template
+              ><template v-else>Leaves every row as the class has it.</template></span
             ></span
           >
           <Button v-if="site && mayChoose && pack.choices[s.id] !== o.id" @click="start(s, o.id)"

@@ -1,9 +1,13 @@
 <script setup lang="ts">
-import { type EffectivePack, originWords } from '@rounds/core/catalogue';
+import { type Criterion, type EffectivePack, originWords } from '@rounds/core/catalogue';
+import { scoredByTrainer } from '@rounds/core/evaluation';
 import { computed } from 'vue';
 
 /** The evaluation sheet. */
 const props = defineProps<{ pack: EffectivePack }>();
+/** Where the credit of a linked criterion comes from. */
+const filledBy = (criterion: Criterion) =>
+  scoredByTrainer(criterion) ? 'scored by the trainer as seen' : 'filled by the round';
 const total = computed(() =>
   props.pack.sheet.sections.reduce((sum, each) => sum + each.criteria.reduce((s, c) => s + c.weight, 0), 0),
 );
@@ -24,7 +28,7 @@ const total = computed(() =>
         <ul>
           <li v-for="c in s.criteria" :id="`row-${c.id}`" :key="c.id" class="row spread">
             <span class="grow"
-              >{{ c.says }} <span v-if="c.link" class="quiet small">filled by the round</span></span
+              >{{ c.says }} <span v-if="c.link" class="quiet small">{{ filledBy(c) }}</span></span
             ><span class="weight">weight {{ c.weight }}, {{ Math.round((100 * c.weight) / total) }} %</span>
           </li>
         </ul>
