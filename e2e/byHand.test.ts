@@ -260,9 +260,10 @@ describe.each(WAYS)('by $way alone', ({ way, hand, login, machine, site, part })
     const check = page.getByRole('group', { name: /^CF-10 / });
     await by.press(check.getByRole('button', { name: 'Done' }));
     await by.press(check.getByRole('button', { name: 'Fault found' }));
-    await by.press(button('Something else at this point'));
     await by.press(
-      page.getByRole('group', { name: 'Grade the operator gave' }).getByRole('button', { name: 'Watch' }),
+      page
+        .getByRole('group', { name: 'Grade of: Something else at this point' })
+        .getByRole('button', { name: 'Watch' }),
     );
     await by.press(button('Note'));
     await by.write(page.getByLabel('Note'), 'wet ground');

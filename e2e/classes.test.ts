@@ -117,7 +117,7 @@ describe('schools', () => {
     const question = page.getByRole('region', { name: 'Ramp rule for loaded' });
     await question
       .getByRole('listitem')
-      .filter({ hasText: 'beyond 5 %' })
+      .filter({ hasText: 'steeper than 5 per cent' })
       .getByRole('button', { name: 'Choose for Ferry Quay' })
       .click();
     const sign = page.getByRole('button', { name: 'Sign as Hilda Rousay' });

@@ -32,7 +32,12 @@ describe('each role', () => {
     await page.getByRole('table').waitFor();
     const people = await page.getByRole('table').locator('tbody tr td:first-child').allInnerTexts();
     expect(new Set(people)).toEqual(new Set(['Isla Marwick']));
-    await page.getByRole('table').getByRole('link').first().click();
+    await page
+      .getByRole('row')
+      .filter({ hasText: 'Counterbalance forklift' })
+      .getByRole('link')
+      .first()
+      .click();
     await page.getByRole('region', { name: 'Outcome' }).waitFor();
     // Looking is all: nothing on the round can be tapped.
     await page.getByRole('tab', { name: /Round/ }).click();
@@ -241,14 +246,14 @@ describe('an evaluation that goes otherwise', () => {
     await page.getByRole('button', { name: 'End the round' }).click();
     await page.getByRole('button', { name: 'Go to the score sheet' }).click();
     await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
-    const ramp = page.getByRole('group', { name: 'Correct end uphill; no turn' });
+    const ramp = page.getByRole('group', { name: /^Keeps the right end uphill/ });
     await ramp.getByRole('button', { name: 'N/A' }).click();
     await page.getByLabel('Why it does not apply').fill('no ramp at this site');
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
     await page.getByText('not applicable: no ramp at this site').waitFor();
     await page.getByRole('button', { name: 'Critical error' }).click();
-    await page.getByRole('button', { name: 'no belt while moving' }).click();
-    await page.getByText('Critical: no belt while moving').waitFor();
+    await page.getByRole('button', { name: 'Moves the truck with the belt undone' }).click();
+    await page.getByText('Critical: Moves the truck with the belt undone').waitFor();
     await page.getByRole('tab', { name: /Review/ }).click();
     await page.getByRole('heading', { name: 'Stopped: critical error', exact: true }).waitFor();
     await page.getByRole('tab', { name: /Decide and sign/ }).click();

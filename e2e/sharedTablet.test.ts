@@ -275,7 +275,6 @@ describe('preparing and scoring', () => {
         .getByRole('group', { name: /^CF-10 / })
         .getByRole('button', { name: 'Fault found' })
         .click();
-      await page.getByRole('button', { name: 'Something else at this point' }).click();
       return page.getByRole('button', { name: 'Truly on the machine, not planted' });
     };
     await (await found()).click();
@@ -310,7 +309,7 @@ describe('a hard decision', () => {
           checkpoints: { id: string }[];
           faults: { id: string; grade: string; plant?: object }[];
           sheet: {
-            sections: { criteria: { id: string; kind: string }[] }[];
+            sections: { criteria: { id: string; kind: string; link?: { measure: string } }[] }[];
             criticalErrors: { id: string }[];
           };
         };
@@ -324,7 +323,7 @@ describe('a hard decision', () => {
         { kind: 'round-ended' },
         ...opened.pack.sheet.sections
           .flatMap((s) => s.criteria)
-          .filter((c) => c.kind !== 'linked')
+          .filter((c) => c.kind !== 'linked' || c.link?.measure === 'procedure')
           .map((c) => ({ kind: 'scored', criterion: c.id, result: 'done' })),
         { kind: 'critical-error', error: opened.pack.sheet.criticalErrors[0]!.id },
       ];

@@ -96,7 +96,7 @@ if (only === 'web') process.exit(0);
   const effective = compose(pack, { variant: 'diesel' });
   const events = simulateEvaluation(
     effective,
-    { thorough: 1, sharp: 0.8, grading: 0.7, pace: 0.8, start: 'st-01' },
+    { thorough: 1, hands: 0.9, sharp: 0.8, grading: 0.7, pace: 0.8, start: 'st-01' },
     {
       startedAt: '2026-05-05T09:00:00.000Z',
       planted: proposePlants(effective, 6, 5).map((each) => each.id),

@@ -2,6 +2,7 @@
  * Bundles the server and its worker threads with the workspace packages they use into server/dist; registry
  * packages stay outside.
  */
+import { execFileSync } from 'node:child_process';
 import { build } from 'esbuild';
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
@@ -9,7 +10,11 @@ import { root } from './setup.mjs';
 
 const { outputFiles } = await build({
   write: false,
-  entryPoints: { main: join(root, 'server/src/main.ts'), worker: join(root, 'server/src/jobs/worker.ts') },
+  entryPoints: {
+    main: join(root, 'server/src/main.ts'),
+    worker: join(root, 'server/src/jobs/worker.ts'),
+    prebuildPacks: join(root, 'server/src/classes/prebuildPacks.ts'),
+  },
   outdir: join(root, 'server/dist'),
   bundle: true,
   platform: 'node',
@@ -32,6 +37,8 @@ for (const { path, contents } of outputFiles) {
   writeFileSync(`${path}.${process.pid}`, contents);
   renameSync(`${path}.${process.pid}`, path);
 }
+
+execFileSync(process.execPath, [join(root, 'server/dist/prebuildPacks.js')], { stdio: 'inherit' });
 
 /** For Vitest, which imports this file before the server's tests so that worker threads have their bundle. */
 export default function setup() {}
