@@ -9,6 +9,12 @@ export interface Listening {
   stop: () => Promise<void>;
 }
 
+/**
+ * How long an idle connection is kept, milliseconds: longer than the caller or a proxy before us keeps it, so
+ * that it is theirs to close and no request meets a connection that is just being closed.
+ */
+const KEEP_ALIVE = 65_000;
+
 /** Listens on the port, or the next free one up to ten further when `orNext`. */
 export async function listen(
   app: Express,
@@ -17,7 +23,7 @@ export async function listen(
   host = '127.0.0.1',
 ): Promise<Listening> {
   for (let attempt = 0; ; attempt++) {
-    const server = createServer(app);
+    const server = createServer({ keepAliveTimeout: KEEP_ALIVE, headersTimeout: KEEP_ALIVE + 1000 }, app);
     try {
       await new Promise<void>((resolve, reject) => {
         server.once('error', reject);

@@ -7,7 +7,8 @@ import {
   scoredByTrainer,
   stationsInUse,
 } from '@rounds/core/evaluation';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { useOutbox } from '../device/useOutbox';
 import { EVALUATION, forklift, keptEvaluation } from '../testing/evaluation';
 import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
 import { all, choose, click, eventually, settled, show, text, the, type } from '../testing/mount';
@@ -44,6 +45,7 @@ const gradeOf = (fault: string, grade: string) =>
   [...document.querySelectorAll<HTMLElement>(`[aria-label="Grade of: ${fault}"] button`)].find((each) =>
     each.textContent!.includes(grade),
   )!;
+const isPressed = (button: Element) => button.getAttribute('aria-pressed') === 'true';
 async function tap(button: HTMLElement) {
   button.click();
   await settled();
@@ -64,6 +66,36 @@ describe('the run', () => {
     expect(inCheck('Done').getAttribute('aria-pressed')).toBe('false');
     await settled();
     expect(kept.bodies().map((each) => each.kind)).toEqual(['round-started', 'arrived', 'checked', 'undone']);
+  });
+
+  it('keeps every quick tap on the screen while it is on its way', async () => {
+    const kept = keptEvaluation(server, [started, { kind: 'arrived', station }]);
+    await open();
+    // A device that reads slowly what it has set aside, out of reach of the server.
+    server.goOffline(true);
+    const outbox = useOutbox();
+    const read = outbox.setAside.bind(outbox);
+    vi.spyOn(outbox, 'setAside').mockImplementation(async (stream) => {
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      return read(stream);
+    });
+    const here = checksAt(forklift, station).length;
+    const ticked = () => all('button', 'Done').filter(isPressed).length;
+    const seen: number[] = [];
+    const watched = new MutationObserver(() => seen.push(ticked()));
+    watched.observe(document.body, { subtree: true, childList: true, attributes: true });
+    for (const each of all('button', 'Done').slice(0, here)) {
+      each.click();
+      await vi.waitFor(() => expect(isPressed(each)).toBe(true), { interval: 1 });
+    }
+    await eventually(() => expect(text()).toContain(`${here} saved here`));
+    server.goOffline(false);
+    dispatchEvent(new Event('online'));
+    await eventually(() => expect(kept.bodies()).toHaveLength(2 + here));
+    await eventually(() => expect(text()).toContain('All on the server'));
+    watched.disconnect();
+    expect(ticked()).toBe(here);
+    expect(seen).toEqual([...seen].sort((a, b) => a - b));
   });
 
   it('takes a fault with the grade the operator gave, prompted and real as ticked, and forgets the ticks', async () => {

@@ -90,24 +90,34 @@ const hint = computed(() => {
 });
 
 const reached = (id: string) => record.value.round.arrivals.at(-1)?.station === id;
+/** Where the operator is said to be while that is being kept: a second tap says nothing new. */
+let going: string | null = null;
+/** The panel follows once the arrival is kept, so that what comes next is counted from there. */
 async function reach(id: string) {
   finding.value = null;
-  const again = station.value === id;
-  station.value = id;
-  if (running.value && !props.readOnly && !(again && reached(id)))
-    await tap({ kind: 'arrived', station: id });
+  if (!running.value || props.readOnly || (station.value === id && reached(id))) {
+    station.value = id;
+    return;
+  }
+  if (going === id) return;
+  going = id;
+  if (await tap({ kind: 'arrived', station: id })) station.value = id;
+  going = null;
 }
 /** Marks a check; one of the station ahead says that the operator is there. */
 async function mark(check: Checkpoint, result: ObservedCheck['result'], method?: Method) {
   const how = result === 'missed' ? undefined : (method ?? latest.value.get(check.id)?.method);
-  const arrives = !checks.value.includes(check) && check.station === next.value;
-  if (arrives) station.value = check.station;
-  await tap(...(arrives ? [{ kind: 'arrived' as const, station: check.station }] : []), {
+  const arrives = !checks.value.includes(check) && check.station === next.value && check.station !== going;
+  if (arrives) going = check.station;
+  const kept = await tap(...(arrives ? [{ kind: 'arrived' as const, station: check.station }] : []), {
     kind: 'checked',
     checkpoint: check.id,
     result,
     ...(how ? { method: how } : {}),
   });
+  if (!arrives) return;
+  if (kept) station.value = check.station;
+  going = null;
 }
 async function report(given: { fault: string | null; grade: Grade; prompted: boolean; real: boolean }) {
   const checkpoint = finding.value!.id;

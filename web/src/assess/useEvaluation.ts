@@ -43,6 +43,8 @@ export function useEvaluation(id: string) {
   );
   /** What the server has accepted since this was opened, also while it is being fetched. */
   const accepted = new Map<string, Stored>();
+  /** Taps of this page that are safe on the device, until the server has accepted or refused them. */
+  const made = new Map<string, RecordedEvent>();
 
   const forget = outbox.whenSent(id, accept);
   onBeforeUnmount(forget);
@@ -91,15 +93,16 @@ export function useEvaluation(id: string) {
     const kept = await outbox.setAside(id);
     // Read after what waits: a tap that was sent in between is among these.
     const server = withAccepted(found ?? opened.value ?? { events: [] }).events;
-    const known = new Set(server.map((each) => each.id));
     const own = { by: session.account?.name ?? '', account: session.account?.id ?? '' };
     aside.value = kept;
     void noticeHeld();
     unsent.value = waiting.length + kept.length;
-    events.value = [
-      ...server,
-      ...waiting.filter((each) => !known.has(each.id)).map((each) => ({ ...each, ...own })),
-    ];
+    for (const each of [...server, ...kept.map(({ tap: refused }) => refused)]) made.delete(each.id);
+    // A tap that was made while this was reading stays, last.
+    const all = [...server, ...waiting.map((each) => ({ ...each, ...own })), ...made.values()];
+    const byId = new Map<string, RecordedEvent>();
+    for (const each of all) if (!byId.has(each.id)) byId.set(each.id, each);
+    events.value = [...byId.values()];
   }
 
   /** Another device took this over while taps were on their way: who has it is asked for. */
@@ -132,26 +135,29 @@ export function useEvaluation(id: string) {
     heldBy.value = null;
   }
 
-  /** Records what happened: shown once it is safe on this device, then on its way to the server. */
-  async function tap(...bodies: DeviceEventBody[]): Promise<void> {
-    if (heldBy.value) return;
+  /**
+   * Records what happened: shown once it is safe on this device, then on its way to the server. False where
+   * it could not be recorded.
+   */
+  async function tap(...bodies: DeviceEventBody[]): Promise<boolean> {
+    if (heldBy.value) return false;
     const at = instantNow();
-    const made = bodies.map((body): DeviceEvent => ({ id: uuidv7(), at, body }));
+    const taps = bodies.map((body): DeviceEvent => ({ id: uuidv7(), at, body }));
     try {
-      await outbox.put(id, made);
+      await outbox.put(id, taps);
       lost.value = null;
     } catch (problem) {
       lost.value =
         `This device could not keep it (${explain(problem).detail}). Make room on the ` +
         'device, then tap again.';
-      return;
+      return false;
     }
     const own = { by: session.account?.name ?? '', account: session.account?.id ?? '' };
     const shown = new Set(events.value.map((each) => each.id));
-    events.value = [
-      ...events.value,
-      ...made.filter((each) => !shown.has(each.id)).map((each) => ({ ...each, ...own })),
-    ];
+    const fresh = taps.filter((each) => !shown.has(each.id)).map((each) => ({ ...each, ...own }));
+    for (const each of fresh) made.set(each.id, each);
+    events.value = [...events.value, ...fresh];
+    return true;
   }
 
   async function undo(): Promise<void> {
