@@ -4,6 +4,7 @@
  * by name, never passed.
  */
 import * as calendar from './calendar';
+import { conformance } from './procedure';
 import * as statistics from './statistics';
 
 export interface ReferenceCase {
@@ -44,6 +45,26 @@ const counts = (each: any): statistics.DetectionCounts => ({
   falseAlarms: each.false_alarms,
   correctRejections: each.correct_rejections,
 });
+
+const conforms: Calculation = ({ steps, before, trace }) => {
+  const c = conformance(steps, before, trace);
+  return {
+    linear_extensions: c.linearExtensions,
+    cost: c.cost,
+    skips: c.skips,
+    extras: c.extras,
+    fitness: c.fitness,
+    inverted_pairs: c.invertedPairs,
+    inverted_pair_count: c.invertedPairs.length,
+    comparable_pairs_present: c.comparablePairsPresent,
+    inverted_direct_edges: c.invertedDirectEdges,
+    missing: c.missing,
+    repeats: c.repeats,
+    unknown: c.unknown,
+    conforms: c.conforms,
+    kendall_tau: c.kendallTau,
+  };
+};
 
 const calculations: Record<string, Calculation> = {
   wilson: ({ x, n, confidence }) => ({ ...statistics.wilsonInterval(x, n, confidence) }),
@@ -124,6 +145,10 @@ const calculations: Record<string, Calculation> = {
     return { alpha: r.alpha, pairable_values: r.pairableValues, pairable_units: r.pairableUnits };
   },
   gwet_ac1: ({ units, categories }) => statistics.gwetAc1(units, categories),
+  edge: conforms,
+  named: conforms,
+  random: conforms,
+  total_order: conforms,
   add_months: ({ date, months }) => ({ date: calendar.addMonths(date, months) }),
   recurrence: ({ start, every_months, count }) => calendar.recurrence(start, every_months, count),
   interval_years: ({ date, years }) => {

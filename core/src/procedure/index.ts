@@ -1,0 +1,25 @@
+export { maximumWeightAntichain, type WeightedOrder } from './antichain';
+export { type Conformance, conformance } from './conformance';
+export { type Explanation, explain } from './explain';
+export {
+  isCriticalFlaw,
+  judge,
+  type JudgedRule,
+  type JudgedStep,
+  type Judgement,
+  likelyNext,
+  type StepState,
+} from './judge';
+export { type OrderStep, Precedence, StepOrder } from './order';
+export { rulesOf, type Session, session, type SessionStep, STEP_WEIGHTS } from './session';
+export { isTimed, TIME_RULES, type TimeRule, timingSeconds, type TimeVerdict } from './timing';
+export {
+  ACT_MARKS,
+  type ActMark,
+  type BrokenRule,
+  type StatedCondition,
+  type Trace,
+  type TraceEvent,
+} from './trace';
+export { judgementWords, momentWords, type Sentence, spanWords } from './words';
+export { allowedOrder, keptTimes, rightRun, type ScriptedWrong, wrongRuns } from './scriptedRun';
