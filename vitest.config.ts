@@ -14,7 +14,7 @@ export default defineConfig({
           name: 'unit',
           include: ['{core,contract,demo,packs,tools}/**/*.test.ts'],
           exclude: ['**/node_modules/**', '**/dist/**'],
-          testTimeout: 60_000,
+          testTimeout: 180_000,
         },
       },
       {
@@ -27,7 +27,7 @@ export default defineConfig({
           exclude: ['**/node_modules/**', '**/dist/**'],
           environment: 'happy-dom',
           setupFiles: ['web/src/testing/setup.ts'],
-          testTimeout: 60_000,
+          testTimeout: 180_000,
         },
       },
       {
@@ -36,8 +36,8 @@ export default defineConfig({
           globalSetup: ['tools/bundle-server.mjs'],
           include: ['server/**/*.test.ts'],
           exclude: ['**/node_modules/**', ...ofPglite],
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
         },
       },
       {

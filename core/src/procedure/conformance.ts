@@ -1,5 +1,5 @@
 import { explain } from './explain';
-import type { Precedence} from './order';
+import type { Precedence } from './order';
 import { StepOrder } from './order';
 
 /** How a recorded trace agrees with a partial order of steps, as the literature on conformance counts it. */

@@ -1,5 +1,5 @@
 import { maximumWeightAntichain } from './antichain';
-import type { Precedence} from './order';
+import type { Precedence } from './order';
 import { type StepOrder } from './order';
 
 /** How a trace of tokens is explained by an order of steps. */
