@@ -21,6 +21,8 @@ async function prepare(page: Page): Promise<string> {
   await prepareWithoutPlants(page, demo.address);
   await page.getByRole('button', { name: 'Go to the machine' }).click();
   await page.getByRole('button', { name: 'Start the round' }).click();
+  // Shown once it is on the device; from then on it waits until the server has it.
+  await page.getByRole('button', { name: 'Note' }).waitFor();
   await page.getByText('All on the server').waitFor();
   return /assess\/([0-9a-f-]+)/.exec(page.url())![1]!;
 }

@@ -1,9 +1,13 @@
+import { STEP_STATES } from '@rounds/core/procedure';
 import { DECIDED, deviceEvent, evaluationEventBody, PHASES, reasonWords } from '@rounds/core/evaluation';
 import { z } from 'zod';
-import { byId, cursor, line, listOrder, login, readers, secret, trainers, uuid } from './fields';
+import { byId, cursor, line, listOrder, login, office, readers, secret, trainers, uuid } from './fields';
 import { route } from './route';
 
 /** Practical evaluations: events, signatures, reports. */
+
+/** What a record is for: an evaluation, or a practice of start and stop that decides nothing. */
+export const PURPOSES = ['evaluation', 'practice'] as const;
 
 export const evaluationSummary = z.object({
   id: uuid,
@@ -16,6 +20,7 @@ export const evaluationSummary = z.object({
   trainerName: z.string(),
   createdAt: z.string(),
   phase: z.enum(PHASES),
+  purpose: z.enum(PURPOSES),
   outcome: z.string().nullable(),
   score: z.number().nullable(),
   overridden: z.boolean(),
@@ -75,7 +80,69 @@ const noted = z.object({
 /** What the list of evaluations can be ordered by. */
 export const EVALUATION_ORDERS = ['when', 'person', 'class', 'trainer', 'score'] as const;
 
+/** What a step of a session came to. */
+const stepResult = z.object({
+  id: z.string(),
+  procedure: z.string(),
+  do: z.string(),
+  state: z.enum(STEP_STATES),
+  critical: z.boolean(),
+  flawed: z.boolean(),
+  due: z.boolean(),
+  seconds: z.number().nullable(),
+});
+
+/** A judged session of procedures. */
+export const sequenceSession = z.object({
+  id: uuid,
+  evaluationId: uuid,
+  purpose: z.enum(PURPOSES),
+  classId: z.string(),
+  classTitle: z.string(),
+  unitName: z.string(),
+  endedAt: z.string(),
+  procedures: z.array(z.object({ id: z.string(), title: z.string() })),
+  score: z.number().nullable(),
+  critical: z.number(),
+  steps: z.array(stepResult),
+});
+export type SequenceSession = z.infer<typeof sequenceSession>;
+
 export const assessRoutes = {
+  personSequences: route({
+    method: 'GET',
+    path: '/sequences/people/:id',
+    summary: "A person's judged sessions of start and stop, newest first",
+    roles: readers,
+    params: byId,
+    answer: z.object({ sessions: z.array(sequenceSession) }),
+    problems: ['not-found'],
+  }),
+  classSequences: route({
+    method: 'GET',
+    path: '/sequences/classes/:id',
+    summary: 'How often the people of a class get each step of start and stop wrong',
+    roles: office,
+    params: z.object({ id: z.string().max(60) }),
+    answer: z.object({
+      sessions: z.number(),
+      people: z.number(),
+      steps: z.array(
+        z.object({
+          id: z.string(),
+          procedure: z.string(),
+          do: z.string(),
+          critical: z.boolean(),
+          sessions: z.number(),
+          flawed: z.number(),
+          skipped: z.number(),
+          low: z.number(),
+          high: z.number(),
+        }),
+      ),
+    }),
+    problems: ['not-found'],
+  }),
   evaluations: route({
     method: 'GET',
     path: '/evaluations',
@@ -86,6 +153,7 @@ export const assessRoutes = {
       /** Part of a person's, machine's or class's name. */
       search: z.string().max(100).optional(),
       classId: z.string().max(60).optional(),
+      purpose: z.enum(PURPOSES).default('evaluation'),
       outcome: z.enum(DECIDED).optional(),
       /** A place in the order by time, instead of a page. */
       cursor,
@@ -110,6 +178,7 @@ export const assessRoutes = {
       personId: uuid,
       classId: z.string().max(60),
       unitId: uuid,
+      purpose: z.enum(PURPOSES).default('evaluation'),
       variant: z.string().max(40),
       features: z.record(z.string().max(40), z.string().max(60)),
       conditions: z.string().trim().max(2000),
@@ -150,6 +219,8 @@ export const assessRoutes = {
       'clock-off',
       'planted-faults-remain',
       'plant-order',
+      'sequence-order',
+      'not-in-practice',
       'undo-refused',
       'not-complete',
       'override-needs-reason',

@@ -12,6 +12,7 @@ export const CHANGING_AREAS = [
   'matrix',
   'people',
   'rules',
+  'sequences',
   'today',
   'units',
 ] as const;

@@ -35,6 +35,8 @@ export const PROBLEMS = {
   'clock-off': { status: 422, title: 'The clock of this device is off' },
   'planted-faults-remain': { status: 409, title: 'A planted fault is still in the machine' },
   'plant-order': { status: 409, title: 'Does not fit what is recorded as planted' },
+  'sequence-order': { status: 409, title: 'Does not fit the start or stop on record' },
+  'not-in-practice': { status: 409, title: 'Not part of a practice' },
   'undo-refused': { status: 409, title: 'Cannot be undone' },
   'not-complete': { status: 409, title: 'Not complete' },
   'override-needs-reason': { status: 422, title: 'An override needs a reason' },

@@ -91,8 +91,11 @@ export function appraise(
     const says = pack.sheet.criticalErrors.find((e) => e.id === each.error)?.says ?? each.error;
     against(`Critical error: ${says}${each.words ? ` (${each.words})` : ''}`);
   }
-  const failedCritical = all.filter((each) => each.criterion.critical && each.credit === 0);
-  for (const each of failedCritical) against(`Critical criterion not met: ${each.criterion.says}`);
+  const failedCritical = all.filter(
+    (each) => each.criterion.critical && (each.credit === 0 || each.critical),
+  );
+  for (const each of failedCritical)
+    against(`Critical criterion not met: ${each.criterion.says}${each.critical ? ` (${each.because})` : ''}`);
   for (const each of analysis.detection.planted.filter((p) => p.criticalMiss))
     against(
       each.found === 'found'
@@ -106,7 +109,9 @@ export function appraise(
       against(`${section.title} scored ${section.score} %, below its minimum of ${section.minimum} %`);
   if (score !== null && score < pack.sheet.cut)
     against(`Score ${score} % is below the cut of ${pack.sheet.cut} %`);
-  const counted = all.filter((each) => scoredByTrainer(each.criterion) || each.status !== 'not-applicable');
+  const counted = all.filter(
+    (each) => scoredByTrainer(each.criterion, record) || each.status !== 'not-applicable',
+  );
   const total = counted.reduce((sum, each) => sum + each.criterion.weight, 0);
   const notApplicable = counted
     .filter((each) => each.status === 'not-applicable')

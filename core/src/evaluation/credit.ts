@@ -1,6 +1,8 @@
 import type { Criterion, EffectivePack } from '../catalogue';
+import { isCriticalFlaw, judge, type Judgement, STEP_WEIGHTS } from '../procedure';
 import { coverageShare, type RoundAnalysis, type RoundRecord } from '../round';
 import type { EvaluationRecord } from './record';
+import type { SequenceRecord } from './sequences';
 
 /** How one criterion of the sheet came out. `credit` null while it is not scored or not applicable. */
 export interface CriterionResult {
@@ -9,14 +11,44 @@ export interface CriterionResult {
   status: 'scored' | 'unscored' | 'not-applicable';
   credit: number | null;
   because: string;
+  /** It was met in part, but what was missing is critical. */
+  critical?: boolean;
+  /** What the judge says of the session that answers it. */
+  judged?: JudgedSequence;
+}
+
+/** A session of procedures with what the judge says of it. */
+export interface JudgedSequence {
+  sequence: SequenceRecord;
+  judgement: Judgement;
+}
+
+/** What the judge says of a session; null where the class has none of its procedures. */
+export function judgedSequence(pack: EffectivePack, sequence: SequenceRecord): JudgedSequence | null {
+  const known = sequence.procedures.filter((id) => pack.procedures.some((each) => each.id === id));
+  return known.length === 0 ? null : { sequence, judgement: judge(pack, known, sequence.trace) };
 }
 
 /**
- * Whether the trainer scores a criterion. A link to a procedure is scored by the trainer as done, prompted or
- * not: nothing watches the sequence yet.
+ * The newest ended session that covers a procedure that a criterion asks for. Without one the trainer scores it as
+ * done, prompted or not.
  */
-export function scoredByTrainer(criterion: Pick<Criterion, 'kind' | 'link'>): boolean {
-  return criterion.kind !== 'linked' || criterion.link?.measure === 'procedure';
+function sequenceFor(criterion: Pick<Criterion, 'link'>, record: EvaluationRecord): SequenceRecord | null {
+  const asked = criterion.link?.procedures ?? [];
+  return (
+    record.sequences.findLast(
+      (each) => each.endedAt !== null && each.procedures.some((id) => asked.includes(id)),
+    ) ?? null
+  );
+}
+
+/** Whether the trainer scores a criterion: one that the round, or a judged session, answers is filled by that. */
+export function scoredByTrainer(
+  criterion: Pick<Criterion, 'kind' | 'link'>,
+  record?: EvaluationRecord,
+): boolean {
+  if (criterion.kind !== 'linked') return true;
+  return criterion.link?.measure === 'procedure' && !(record && sequenceFor(criterion, record));
 }
 
 /** What a criterion is scored from. */
@@ -35,7 +67,9 @@ export function creditOf(criterion: Criterion, section: string, evidence: Eviden
     credit: number | null,
     because: string,
   ): CriterionResult => ({ criterion, section, status, credit, because });
-  if (!scoredByTrainer(criterion)) {
+  const sequence = criterion.link?.measure === 'procedure' ? sequenceFor(criterion, record) : null;
+  if (sequence) return { ...result('scored', 0, ''), ...judgedCredit(criterion, sequence, pack) };
+  if (!scoredByTrainer(criterion, record)) {
     const { credit, because } = linkedCredit(criterion, evidence);
     return credit === null ? result('not-applicable', null, because) : result('scored', credit, because);
   }
@@ -68,6 +102,30 @@ export function creditOf(criterion: Criterion, section: string, evidence: Eviden
   if (score.result === 'prompted')
     return result('scored', pack.sheet.promptCredit, `done when prompted${seen}`);
   return result('scored', 0, `not done${seen}`);
+}
+
+/** What a judged session earns for the procedures that a criterion asks for. */
+function judgedCredit(
+  criterion: Criterion,
+  sequence: SequenceRecord,
+  pack: EffectivePack,
+): Pick<CriterionResult, 'credit' | 'because' | 'critical' | 'judged'> {
+  const asked = criterion.link!.procedures!;
+  const judged = judgedSequence(pack, sequence)!;
+  const own = judged.judgement.steps.filter((each) => each.due && asked.includes(each.step.procedure));
+  const whole = own.reduce((sum, each) => sum + each.step.weight, 0);
+  const lost = judged.judgement.rules.length * STEP_WEIGHTS.critical;
+  const earned = own.reduce((sum, each) => sum + each.step.weight * each.credit, 0) - lost;
+  const right = own.filter((each) => each.credit === 1).length;
+  const flaws = own.filter(isCriticalFlaw).length + judged.judgement.rules.length;
+  return {
+    credit: whole === 0 ? null : Math.max(0, earned / whole),
+    because:
+      `${right} of ${own.length} steps right` +
+      (flaws === 0 ? '' : `, ${flaws === 1 ? 'one critical flaw' : `${flaws} critical flaws`}`),
+    critical: flaws > 0,
+    judged,
+  };
 }
 
 function linkedCredit(
@@ -132,7 +190,7 @@ function linkedCredit(
           `${analysis.handsOn.able} of ${analysis.handsOn.made} checks made by a method that can find ` +
           'their faults',
       };
-    // Scored by the trainer: see scoredByTrainer.
+    // Scored by the judge or the trainer: see creditOf.
     case 'procedure':
       return { credit: null, because: 'scored by the trainer' };
   }

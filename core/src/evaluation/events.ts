@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { GRADES, METHODS } from '../catalogue';
+import { ACT_MARKS } from '../procedure';
 import { signatureProblem } from './signature';
 
 const id = z.string().min(1).max(64);
@@ -36,7 +37,19 @@ export const PLANT_CORRECTIONS = ['never-planted', 'still-in'] as const;
 export const RECORDINGS = ['each-check', 'by-exception'] as const;
 export type Recording = (typeof RECORDINGS)[number];
 
+/** The parts of an evaluation in which procedures are stamped step by step. */
+export const SEQUENCE_PARTS = ['start', 'stop'] as const;
+export type SequencePart = (typeof SEQUENCE_PARTS)[number];
+
 const role = z.enum(['trainer', 'operator']);
+
+/**
+ * Seconds of a clock that nobody sets, with the run of the page that they count in: between two moments of one run
+ * they tell the time, whatever happens to the clock of the device.
+ */
+const ticks = z.strictObject({ run: id, s: z.number().nonnegative() }).optional();
+/** Marks of an act; `done` takes a mark off again. */
+const marks = z.enum(['done', ...ACT_MARKS]);
 
 /**
  * What a device records in the course of an evaluation. `undone` takes an earlier event back; both stay on
@@ -80,6 +93,27 @@ const fromDevice = (reason: z.ZodType<string, string>) =>
       reason: words.optional(),
     }),
     z.strictObject({ kind: z.literal('critical-error'), error: id, words: words.optional() }),
+    z.strictObject({
+      kind: z.literal('sequence-started'),
+      procedures: z.array(id).min(1).max(20),
+      part: z.enum(SEQUENCE_PARTS).optional(),
+      ticks,
+    }),
+    z.strictObject({ kind: z.literal('act'), token: z.string().min(1).max(120), ticks }),
+    z.strictObject({ kind: z.literal('act-ended'), act: id, ticks }),
+    z.strictObject({
+      kind: z.literal('act-marked'),
+      act: id,
+      mark: marks,
+      failed: z.array(z.string().min(1).max(200)).max(20).optional(),
+    }),
+    z.strictObject({ kind: z.literal('rule-broken'), rule: id, ticks }),
+    z.strictObject({
+      kind: z.literal('day-condition'),
+      says: words.min(3),
+      lifts: z.array(id).min(1).max(50),
+    }),
+    z.strictObject({ kind: z.literal('sequence-ended'), ticks }),
     z.strictObject({ kind: z.literal('undone'), event: id }),
     z.strictObject({
       kind: z.literal('decided'),

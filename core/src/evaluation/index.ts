@@ -1,9 +1,10 @@
 export * from './appraise';
-export { type CriterionResult, scoredByTrainer } from './credit';
+export { type CriterionResult, type JudgedSequence, judgedSequence, scoredByTrainer } from './credit';
 export * from './events';
 export { observedRound } from './observedRound';
 export * from './proposePlants';
 export * from './record';
+export * from './sequences';
 export * from './signature';
 export * from './phase';
 export * from './stationMarks';

@@ -85,7 +85,9 @@ describe('the part that opens', () => {
     expect(partStates(out, complete)).toEqual({
       round: 'ended',
       retrieve: 'all out',
+      start: '',
       sheet: 'complete',
+      stop: '',
       review: '',
       sign: 'decided',
     });

@@ -1,12 +1,14 @@
 import type { Appraisal } from './appraise';
+import type { SequencePart } from './events';
 import { type EvaluationRecord, stillPlanted } from './record';
+import { openSequence } from './sequences';
 
 /** Where an evaluation stands, in the order it goes through. */
 export const PHASES = ['prepared', 'running', 'retrieving', 'reviewing', 'signing', 'closed'] as const;
 export type Phase = (typeof PHASES)[number];
 
 /** The parts of an evaluation that a trainer works in, in their order. */
-export const EVALUATION_PARTS = ['round', 'retrieve', 'sheet', 'review', 'sign'] as const;
+export const EVALUATION_PARTS = ['round', 'retrieve', 'start', 'sheet', 'stop', 'review', 'sign'] as const;
 export type EvaluationPart = (typeof EVALUATION_PARTS)[number];
 
 const bothSigned = (record: EvaluationRecord) => record.signatures.size === 2;
@@ -17,6 +19,12 @@ export function phaseOf(record: EvaluationRecord): Phase {
   if (record.startedAt === null) return 'prepared';
   if (record.endedAt === null) return 'running';
   return stillPlanted(record).length > 0 ? 'retrieving' : 'reviewing';
+}
+
+/** Where a practice of start and stop stands: it is open while one of its sessions is. */
+export function practicePhase({ sequences }: EvaluationRecord): Phase {
+  if (sequences.length === 0) return 'prepared';
+  return openSequence(sequences) ? 'running' : 'reviewing';
 }
 
 /**
@@ -33,6 +41,8 @@ export function partToOpen(
   if (record.decision) return bothSigned(record) ? 'review' : 'sign';
   if (record.endedAt === null) return 'round';
   if (stillPlanted(record).length > 0) return 'retrieve';
+  const open = openSequence(record.sequences);
+  if (open?.part) return open.part;
   return (appraisal?.unscored.length ?? 0) > 0 ? 'sheet' : 'review';
 }
 
@@ -45,6 +55,12 @@ function plantState(record: EvaluationRecord): string {
   const left = stillPlanted(record).length;
   if (left > 0) return `${left} in`;
   return record.retrieved.length > 0 ? 'all out' : 'none planted';
+}
+
+function sequenceState({ sequences }: EvaluationRecord, part: SequencePart): string {
+  const last = sequences.findLast((each) => each.part === part);
+  if (!last) return '';
+  return last.endedAt === null ? 'under way' : 'judged';
 }
 
 function signState(record: EvaluationRecord): string {
@@ -61,6 +77,8 @@ export function partStates(
   return {
     round: roundState(record),
     retrieve: plantState(record),
+    start: sequenceState(record, 'start'),
+    stop: sequenceState(record, 'stop'),
     sheet: unscored > 0 ? `${unscored} open` : 'complete',
     review: '',
     sign: signState(record),

@@ -1,5 +1,6 @@
 import type { ObservedCheck, Report, RoundRecord } from '../round';
 import type { EvaluationEventBody, RecordedEvent, Recording } from './events';
+import { addToSequences, ofSequence, type SequenceRecord } from './sequences';
 
 type BodyOf<K extends EvaluationEventBody['kind']> = Extract<EvaluationEventBody, { kind: K }>;
 
@@ -47,6 +48,8 @@ export interface EvaluationRecord {
   recording: Recording;
   startedAt: string | null;
   endedAt: string | null;
+  /** Sessions of starting, testing and stopping the machine, oldest first. */
+  sequences: SequenceRecord[];
   /** Last score of each criterion. */
   scores: Map<string, BodyOf<'scored'>>;
   criticalErrors: { event: string; error: string; words: string | null }[];
@@ -76,6 +79,12 @@ const UNDOABLE = new Set<EvaluationEventBody['kind']>([
   'scored',
   'critical-error',
   'round-ended',
+  'act',
+  'act-ended',
+  'act-marked',
+  'rule-broken',
+  'day-condition',
+  'sequence-ended',
 ]);
 
 /** The fold of an evaluation that events are added to one by one, in the order they were recorded. */
@@ -108,6 +117,10 @@ export class EvaluationFold {
     const who = { by: event.by ?? null, account: event.account ?? null };
     const since = () => Math.max(0, Date.parse(at) - Date.parse(record.startedAt ?? at));
     record.inForce.push(event);
+    if (ofSequence(body)) {
+      addToSequences(record.sequences, { id, at, body });
+      return;
+    }
     switch (body.kind) {
       case 'planted':
         this.plant(body.fault, {
@@ -224,6 +237,7 @@ function emptyRecord(): EvaluationRecord {
     recording: 'each-check',
     startedAt: null,
     endedAt: null,
+    sequences: [],
     scores: new Map(),
     criticalErrors: [],
     notes: [],

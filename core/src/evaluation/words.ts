@@ -24,7 +24,9 @@ export const PHASE_WORDS: Readonly<Record<Phase, string>> = {
 export const PART_NAMES: Readonly<Record<EvaluationPart, string>> = {
   round: 'Round',
   retrieve: 'Take out',
-  sheet: 'Score sheet',
+  start: 'Start',
+  sheet: 'Work',
+  stop: 'Stop',
   review: 'Review',
   sign: 'Decide and sign',
 };
@@ -58,7 +60,21 @@ export function eventWords(body: EvaluationEventBody, pack: EffectivePack): stri
       return `planted ${faultNameIn(pack, body.fault)}`;
     case 'retrieved':
       return `taken out ${faultNameIn(pack, body.fault)}`;
+    case 'act':
+      return actName(body.token, pack);
+    case 'rule-broken':
+      return 'rule broken';
+    case 'sequence-ended':
+      return 'the end';
     default:
       return body.kind.replaceAll('-', ' ');
   }
+}
+
+/** What a token stands for in a class: the words of its step, else that it is no step. */
+export function actName(token: string, pack: EffectivePack): string {
+  const step = pack.procedures
+    .flatMap((each) => each.steps)
+    .find((each) => (each.token ?? each.id) === token);
+  return step?.do ?? 'Something else';
 }

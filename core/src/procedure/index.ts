@@ -8,8 +8,18 @@ export {
   type JudgedStep,
   type Judgement,
   likelyNext,
+  STEP_STATES,
   type StepState,
 } from './judge';
+export {
+  hesitations,
+  type RecurringFlaw,
+  recurringFlaws,
+  type StepResult,
+  stepResults,
+  type StepTrend,
+  stepTrends,
+} from './trend';
 export { type OrderStep, Precedence, StepOrder } from './order';
 export { rulesOf, type Session, session, type SessionStep, STEP_WEIGHTS } from './session';
 export { isTimed, TIME_RULES, type TimeRule, timingSeconds, type TimeVerdict } from './timing';
@@ -23,3 +33,4 @@ export {
 } from './trace';
 export { judgementWords, momentWords, type Sentence, spanWords } from './words';
 export { allowedOrder, keptTimes, rightRun, type ScriptedWrong, wrongRuns } from './scriptedRun';
+export { TRACE_COLUMNS, traceFromRows, type TraceRemark, type TraceRow, traceRows } from './traceRows';

@@ -5,7 +5,16 @@ import { eventOf, judgeTimes, type TimeVerdict } from './timing';
 import type { Trace } from './trace';
 
 /** How a step came out. `to-come` while the session goes on and nothing that waits for it was done. */
-export type StepState = 'done' | 'prompted' | 'wrong' | 'out-of-order' | 'skipped' | 'to-come' | 'not-needed';
+export const STEP_STATES = [
+  'done',
+  'prompted',
+  'wrong',
+  'out-of-order',
+  'skipped',
+  'to-come',
+  'not-needed',
+] as const;
+export type StepState = (typeof STEP_STATES)[number];
 
 export interface JudgedStep {
   step: SessionStep;

@@ -66,7 +66,8 @@ export function judgementWords(judgement: Judgement, trace: Trace): Sentence[] {
   const told = new Set<string>();
   for (const each of steps) {
     const rank = isCriticalFlaw(each) ? 1 : each.step.critical ? 3 : 4;
-    for (const sentence of stepSentences(each, trace, told)) say(rank, sentence);
+    for (const sentence of stepSentences(each, trace, told))
+      say(sentence.kind === 'note' ? 7 : rank, sentence);
   }
   const conditions = trace.conditions.filter((each) => each.lifts.length > 0);
   for (const { says, lifts } of conditions) {

@@ -1,5 +1,6 @@
 export * from './beta';
 export * from './kappa';
+export * from './location';
 export * from './normal';
 export * from './proportions';
 export * from './raters';

@@ -20,9 +20,13 @@ export async function evaluationOr404(house: House, caller: Caller, id: string):
 
 /**
  * Whether a caller may know what is planted and how it is judged: everybody who may see it, once decided;
- * before that not the person evaluated.
+ * before that not the person evaluated. A practice has no key.
  */
-export function seesKey(caller: Caller, row: Pick<EvaluationRow, 'personId' | 'outcome'>): boolean {
+export function seesKey(
+  caller: Caller,
+  row: Pick<EvaluationRow, 'personId' | 'outcome' | 'purpose'>,
+): boolean {
+  if (row.purpose === 'practice') return true;
   return row.outcome !== null || (caller.role !== 'operator' && caller.personId !== row.personId);
 }
 

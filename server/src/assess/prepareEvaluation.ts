@@ -76,6 +76,7 @@ export async function prepareEvaluation(house: House, body: Asked['body'], calle
         unitId: body.unitId,
         packHash: pack.hash,
         trainerId: caller.id,
+        purpose: body.purpose,
         conditions: body.conditions,
         earlierStarts: starts.map((each) => each.first!),
         holderId: caller.id,
@@ -89,6 +90,7 @@ export async function prepareEvaluation(house: House, body: Asked['body'], calle
       .returning();
     if (made) {
       await note(db, caller, 'evaluation-prepared', made.id, {
+        purpose: made.purpose,
         personId: made.personId,
         classId: made.classId,
       });

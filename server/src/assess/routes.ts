@@ -10,6 +10,7 @@ import { prepareEvaluation } from './prepareEvaluation';
 import { appraisalOf, cardFile, reportFile } from './readEvaluation';
 import { recordTaps } from './recordTaps';
 import { agreeToOutcome, signByName } from './signEvaluation';
+import { classSequences, personSequences } from './sequences';
 import { summaryPage } from './summaries';
 import { verifyCard } from './verifyCard';
 
@@ -43,5 +44,7 @@ export function assessRoutes(router: Router, house: House): void {
   bind(router, house, routes.card, ({ params, caller, request, gone }) =>
     cardFile(house, params, caller, request, gone),
   );
+  bind(router, house, routes.personSequences, ({ params, caller }) => personSequences(house, params, caller));
+  bind(router, house, routes.classSequences, ({ params, caller }) => classSequences(house, params, caller));
   bind(router, house, certificationRoutes.verify, ({ params }) => verifyCard(house, params));
 }

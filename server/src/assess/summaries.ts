@@ -7,6 +7,7 @@ import type { House } from '../data/context';
 import { account, evaluation, machineClass, person, unit } from '../data/schema';
 import { readCursor, writeCursor } from '../http/cursor';
 import { seesKey } from './access';
+import type { EvaluationRow } from './stream';
 
 /** What list of evaluations is wanted. */
 export interface SummaryFilter {
@@ -17,6 +18,7 @@ export interface SummaryFilter {
   search?: string | undefined;
   classId?: string | undefined;
   outcome?: string | undefined;
+  purpose?: EvaluationRow['purpose'];
   cursor?: string | undefined;
   limit?: number;
   page?: number;
@@ -45,6 +47,7 @@ function conditionOf(filter: SummaryFilter): SQL | undefined {
   return and(
     filter.scope ? withinScope(filter.scope) : undefined,
     filter.personId ? eq(evaluation.personId, filter.personId) : undefined,
+    filter.purpose ? eq(evaluation.purpose, filter.purpose) : undefined,
     filter.id ? eq(evaluation.id, filter.id) : undefined,
     filter.open === true ? ne(evaluation.phase, 'closed') : undefined,
     filter.open === false ? eq(evaluation.phase, 'closed') : undefined,
@@ -116,6 +119,7 @@ function shown(
     trainerId: e.decidedBy ?? e.trainerId,
     trainerName: deciderName ?? trainerName,
     createdAt: new Date(e.createdAt).toISOString(),
+    purpose: e.purpose,
     phase: !open && phase === 'retrieving' ? 'reviewing' : phase,
     outcome: e.outcome,
     score: e.score === null ? null : Number(e.score),

@@ -1,4 +1,5 @@
 import type { PackError } from '@rounds/core/catalogue';
+import type { StepResult } from '@rounds/core/procedure';
 import type { MayOperate, Standing, StandingStatus } from '@rounds/core/certification';
 import {
   bigint,
@@ -196,6 +197,8 @@ export const evaluation = pgTable(
     trainerId: uuid('trainer_id')
       .notNull()
       .references(() => account.id),
+    /** An evaluation, or a practice of start and stop that decides nothing. */
+    purpose: text('purpose').notNull().default('evaluation').$type<'evaluation' | 'practice'>(),
     conditions: text('conditions').notNull(),
     earlierStarts: jsonb('earlier_starts').notNull().$type<string[]>(),
     holderId: uuid('holder_id'),
@@ -217,6 +220,35 @@ export const evaluation = pgTable(
     index('evaluation_person').on(t.personId, t.classId),
     index('evaluation_created').on(t.createdAt),
     index('evaluation_phase').on(t.phase),
+  ],
+);
+
+/**
+ * What the judge says of each ended session of procedures, for trends; remade from the events at every append that
+ * touches one.
+ */
+export const sequenceResult = pgTable(
+  'sequence_result',
+  {
+    /** Id of the event that began the session. */
+    id: uuid('id').primaryKey(),
+    evaluationId: uuid('evaluation_id')
+      .notNull()
+      .references(() => evaluation.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    classId: text('class_id').notNull(),
+    endedAt: instant('ended_at').notNull(),
+    procedures: jsonb('procedures').notNull().$type<string[]>(),
+    score: text('score'),
+    critical: integer('critical').notNull(),
+    steps: jsonb('steps').notNull().$type<StepResult[]>(),
+  },
+  (t) => [
+    index('sequence_result_person').on(t.personId, t.endedAt),
+    index('sequence_result_class').on(t.classId, t.endedAt),
+    index('sequence_result_evaluation').on(t.evaluationId),
   ],
 );
 

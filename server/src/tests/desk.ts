@@ -236,7 +236,7 @@ export function send(
 export function wholeSheet(pack: PackContent): DeviceEventBody[] {
   return pack.sheet.sections.flatMap((section) =>
     section.criteria
-      .filter(scoredByTrainer)
+      .filter((each) => scoredByTrainer(each))
       .map((each): DeviceEventBody => ({ kind: 'scored', criterion: each.id, result: 'done' })),
   );
 }

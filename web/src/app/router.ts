@@ -99,6 +99,13 @@ export const router = createRouter({
       meta: { title: 'Prepare an evaluation', roles: trainers },
     },
     {
+      path: '/assess/practice',
+      name: 'prepare-practice',
+      component: () => import('../assess/PrepareScreen.vue'),
+      meta: { title: 'Practise start and stop', roles: trainers },
+      props: { purpose: 'practice' },
+    },
+    {
       path: '/assess/:id',
       name: 'evaluation',
       component: () => import('../assess/EvaluationScreen.vue'),

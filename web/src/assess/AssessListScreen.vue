@@ -15,19 +15,22 @@ import { type EvaluationsAsked, useEvaluations } from './queries';
 
 /** Evaluations: what is open, what was decided; ordered and narrowed by the server. */
 const PAGE = 25;
+const PURPOSES = ['Evaluations', 'Start and stop'] as const;
 const STATES = ['All', 'Open', 'Closed'] as const;
 const session = useSession();
 const trains = session.is('trainer', 'administrator');
 const { list: classes } = useClasses();
 const state = ref<(typeof STATES)[number]>('All');
+const purpose = ref<(typeof PURPOSES)[number]>('Evaluations');
 const search = ref('');
 const settled = refDebounced(search, 200);
 const classId = ref('');
 const outcome = ref<Decided | ''>('');
 const place = ref<Place>({ page: 1, sort: 'when', order: 'descending' });
-watch([settled, state, classId, outcome], () => (place.value = { ...place.value, page: 1 }));
+watch([purpose, settled, state, classId, outcome], () => (place.value = { ...place.value, page: 1 }));
 const asked = computed<EvaluationsAsked>(() => ({
   ...(state.value === 'All' ? {} : { open: state.value === 'Open' ? 'yes' : 'no' }),
+  purpose: purpose.value === 'Evaluations' ? 'evaluation' : 'practice',
   search: settled.value || undefined,
   classId: classId.value || undefined,
   outcome: outcome.value || undefined,
@@ -41,7 +44,13 @@ const rows = computed(() => evaluations.data.value?.rows ?? []);
 const narrowed = computed(() =>
   Boolean(settled.value || classId.value || outcome.value || state.value !== 'All'),
 );
+const PRACTICE_WORDS: Partial<Record<EvaluationSummary['phase'], string>> = {
+  prepared: 'Nothing stamped yet',
+  running: 'Under way',
+  reviewing: 'Judged',
+};
 function resultWords(each: EvaluationSummary): string {
+  if (each.purpose === 'practice') return PRACTICE_WORDS[each.phase] ?? '';
   const result = each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase];
   return each.overridden ? `${result} (overridden)` : result;
 }
@@ -74,12 +83,18 @@ const outcomes = DECIDED.map((value) => ({ value, label: OUTCOME_WORDS[value] })
         {{ session.role === 'operator' ? 'My evaluations' : 'Evaluations' }}
         <span v-if="evaluations.data.value" class="quiet">{{ evaluations.data.value.total }}</span>
       </h1>
-      <RouterLink v-if="trains" v-slot="{ navigate, href }" to="/assess/new" custom
-        ><Button type="primary" :href="href" @click="navigate"
-          ><template #icon><PlusOutlined /></template>Prepare an evaluation</Button
-        ></RouterLink
+      <span class="row">
+        <RouterLink v-if="trains" v-slot="{ navigate, href }" to="/assess/practice" custom
+          ><Button :href="href" @click="navigate">Practise start and stop</Button></RouterLink
+        >
+        <RouterLink v-if="trains" v-slot="{ navigate, href }" to="/assess/new" custom
+          ><Button type="primary" :href="href" @click="navigate"
+            ><template #icon><PlusOutlined /></template>Prepare an evaluation</Button
+          ></RouterLink
+        ></span
       >
     </div>
+    <Segmented v-model:value="purpose" :options="[...PURPOSES]" aria-label="What is listed" class="purpose" />
     <form class="filters" role="search" @submit.prevent>
       <Input
         v-model:value="search"
@@ -156,6 +171,9 @@ const outcomes = DECIDED.map((value) => ({ value, label: OUTCOME_WORDS[value] })
 </template>
 
 <style scoped>
+.purpose {
+  justify-self: start;
+}
 .filters {
   display: grid;
   grid-template-columns: minmax(200px, 2fr) minmax(150px, 1fr) minmax(150px, 1fr) auto;

@@ -302,7 +302,7 @@ describe('the decision', () => {
     ended,
     ...forklift.sheet.sections
       .flatMap((each) => each.criteria)
-      .filter(scoredByTrainer)
+      .filter((each) => scoredByTrainer(each))
       .map(
         (each) => ({ kind: 'scored', criterion: each.id, result: 'done', value: each.levels ?? 0 }) as const,
       ),

@@ -6,6 +6,7 @@ import {
   PART_NAMES,
   partStates,
   partToOpen,
+  proceduresOf,
   roundSeconds,
 } from '@rounds/core/evaluation';
 import { useIntervalFn } from '@vueuse/core';
@@ -23,6 +24,7 @@ import { duration } from '../parts/words';
 import RetrievePhase from './RetrievePhase.vue';
 import ReviewPhase from './ReviewPhase.vue';
 import RunPhase from './RunPhase.vue';
+import SequencePhase from './SequencePhase.vue';
 import SheetPhase from './SheetPhase.vue';
 import SignPhase from './SignPhase.vue';
 import { useEvaluation } from './useEvaluation';
@@ -37,9 +39,13 @@ const now = ref(clock.now());
 useIntervalFn(() => (now.value = clock.now()), 1000);
 onMounted(() => evaluation.load());
 
+const practice = computed(() => opened.value?.summary.purpose === 'practice');
+/** A class whose sheet asks for no procedure has nothing to stamp at its start or stop. */
+const hasPart = (key: EvaluationPart) =>
+  (key !== 'start' && key !== 'stop') || !pack.value || proceduresOf(pack.value, key).length > 0;
 const parts = computed(() => {
   const states = partStates(record.value, appraisal.value);
-  return EVALUATION_PARTS.map((key) => ({ key, name: PART_NAMES[key], hint: states[key] }));
+  return EVALUATION_PARTS.filter(hasPart).map((key) => ({ key, name: PART_NAMES[key], hint: states[key] }));
 });
 /** Where it was opened; it does not jump away under the finger when the work there is done. */
 const opening = ref<EvaluationPart | null>(null);
@@ -50,6 +56,10 @@ const part = computed<EvaluationPart>({
   get: () => EVALUATION_PARTS.find((each) => each === route.query['part']) ?? opening.value ?? 'round',
   set: (chosen) => void router.replace({ query: { part: chosen } }),
 });
+/** Goes on to a part, or to what follows where this class has none of it. */
+function go(to: EvaluationPart): void {
+  part.value = hasPart(to) ? to : to === 'start' ? 'sheet' : 'review';
+}
 const elapsed = computed(() => roundSeconds(record.value, now.value));
 const saved = computed(() => {
   if (outbox.waiting === 0) return 'All on the server';
@@ -108,7 +118,14 @@ async function takeOver() {
           >{{ opened.summary.classTitle }}, {{ opened.summary.unitName }}</span
         >
       </div>
-      <TabRow v-model:chosen="part" class="parts" label="Parts of the evaluation" :tabs="parts" />
+      <TabRow
+        v-if="!practice"
+        v-model:chosen="part"
+        class="parts"
+        label="Parts of the evaluation"
+        :tabs="parts"
+      />
+      <span v-else class="parts practice">Practice of start and stop</span>
       <div class="right">
         <span v-if="elapsed !== null" class="clock" role="timer"
           ><span class="quiet">{{ record.endedAt ? 'Round took' : 'Round so far' }}</span>
@@ -181,27 +198,31 @@ async function takeOver() {
           <template #extra><RouterLink to="/">Back to Today</RouterLink></template>
         </Result>
       </div>
+      <SequencePhase
+        v-else-if="opened && pack && practice"
+        :evaluation="evaluation"
+        :read-only="readOnly"
+        :part="null"
+      />
       <template v-else-if="opened && pack && appraisal">
-        <RunPhase
-          v-if="part === 'round'"
+        <RunPhase v-if="part === 'round'" :evaluation="evaluation" :read-only="readOnly" @go="go" />
+        <SheetPhase v-else-if="part === 'sheet'" :evaluation="evaluation" :read-only="readOnly" @go="go" />
+        <SequencePhase
+          v-else-if="part === 'start' || part === 'stop'"
+          :key="part"
           :evaluation="evaluation"
           :read-only="readOnly"
-          @go="part = $event"
-        />
-        <SheetPhase
-          v-else-if="part === 'sheet'"
-          :evaluation="evaluation"
-          :read-only="readOnly"
-          @go="part = $event"
+          :part="part"
+          @go="go"
         />
         <RetrievePhase
           v-else-if="part === 'retrieve'"
           :evaluation="evaluation"
           :read-only="readOnly"
-          @go="part = $event"
+          @go="go"
         />
-        <ReviewPhase v-else-if="part === 'review'" :evaluation="evaluation" @go="part = $event" />
-        <SignPhase v-else :evaluation="evaluation" @go="part = $event" />
+        <ReviewPhase v-else-if="part === 'review'" :evaluation="evaluation" @go="go" />
+        <SignPhase v-else :evaluation="evaluation" @go="go" />
       </template>
     </StateBox>
   </div>
@@ -215,7 +236,8 @@ async function takeOver() {
 }
 /* Ring and checks stand beside each other in what the header and a banner leave of the window. */
 @media (min-width: 901px) {
-  .page:has(> .run) {
+  .page:has(> .run),
+  .page:has(> .live) {
     height: 100vh;
   }
 }
@@ -255,6 +277,11 @@ async function takeOver() {
 }
 .parts {
   flex: 1;
+}
+.practice {
+  align-self: center;
+  text-align: center;
+  font-weight: 700;
 }
 .parts :deep(.ant-tabs-tab) {
   min-height: 64px;

@@ -21,7 +21,12 @@ import PlantedFault from './PlantedFault.vue';
 import { faultChoice } from './plantList';
 import { type Candidate, useAddUnit, useCandidate, useCandidates, useCreateEvaluation } from './queries';
 
-/** Prepare an evaluation: who, which machine, under what conditions, and which faults are planted in it. */
+/**
+ * Prepare an evaluation: who, which machine, under what conditions, and which faults are planted in it. Or a practice
+ * of start and stop, in which nothing is planted.
+ */
+const props = withDefaults(defineProps<{ purpose?: 'evaluation' | 'practice' }>(), { purpose: 'evaluation' });
+const practice = computed(() => props.purpose === 'practice');
 const MOST_PLANTS = 8;
 const route = useRoute();
 const router = useRouter();
@@ -126,6 +131,7 @@ const faults = computed(() =>
 const others = computed(() => plantable.value.filter((each) => !chosen.value.includes(each.id)));
 function propose() {
   confirmed.value = [];
+  if (practice.value) return;
   const seed = crypto.getRandomValues(new Uint32Array(1))[0]!;
   chosen.value = effective.value
     ? proposePlants(effective.value, 4, seed, chosen.value).map((each) => each.id)
@@ -187,6 +193,7 @@ async function go() {
         personId: person.value.id,
         classId: classId.value,
         unitId: unitId.value,
+        purpose: props.purpose,
         variant: variant.value,
         features: features.value,
         conditions: conditions.value,
@@ -211,7 +218,7 @@ async function go() {
 
 <template>
   <div class="screen stack">
-    <h1>Prepare an evaluation</h1>
+    <h1>{{ practice ? 'Practise start and stop' : 'Prepare an evaluation' }}</h1>
     <StateBox
       :loading="classes.isPending.value"
       :error="classes.data.value ? undefined : classes.error.value"
@@ -223,7 +230,7 @@ async function go() {
         <h2>No class can be assessed yet</h2>
         <p>The administrator publishes a class pack first.</p>
       </template>
-      <div class="two">
+      <div :class="{ two: !practice }">
         <div class="stack">
           <section class="sheet pad" aria-label="Operator">
             <Form layout="vertical">
@@ -303,7 +310,7 @@ async function go() {
             </Form>
           </section>
         </div>
-        <section class="sheet pad stack" aria-label="Faults to plant">
+        <section v-if="!practice" class="sheet pad stack" aria-label="Faults to plant">
           <div class="row spread">
             <h2>Faults to plant</h2>
             <Button v-if="effective && unitId" @click="propose"

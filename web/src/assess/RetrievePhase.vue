@@ -11,7 +11,7 @@ import type { OpenEvaluation } from './useEvaluation';
  * corrected with a reason.
  */
 const props = defineProps<{ evaluation: OpenEvaluation; readOnly: boolean }>();
-defineEmits<{ go: ['sheet'] }>();
+defineEmits<{ go: ['start'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
 const record = computed(() => props.evaluation.record.value);
 /** In the order they were planted: a row stays where it is when it is ticked. */
@@ -129,7 +129,7 @@ async function correct() {
       </ul>
     </section>
     <div class="row">
-      <button class="tick go" @click="$emit('go', 'sheet')">Go to the score sheet</button>
+      <button class="tick go" @click="$emit('go', 'start')">Go to the start</button>
     </div>
   </div>
 </template>

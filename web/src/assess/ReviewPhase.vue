@@ -3,6 +3,7 @@ import { assessRoutes } from '@rounds/contract/assess';
 import { severity } from '@rounds/core/catalogue';
 import {
   faultName,
+  judgedSequence,
   type Outcome,
   OUTCOME_WORDS,
   overrideWords,
@@ -10,6 +11,7 @@ import {
   stationsInUse,
   walkedMarks,
 } from '@rounds/core/evaluation';
+import { judgementWords } from '@rounds/core/procedure';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { Progress } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -19,6 +21,7 @@ import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
 import DataTable, { type Column } from '../parts/DataTable.vue';
 import { minutes, moment, percent } from '../parts/words';
 import GradingGrid from './GradingGrid.vue';
+import SequenceResult from './SequenceResult.vue';
 import type { OpenEvaluation } from './useEvaluation';
 
 /**
@@ -45,6 +48,11 @@ const stationName = (s: string) => pack.value.plan.stations.find((each) => each.
 const used = computed(() => stationsInUse(pack.value));
 const gaps = computed(() => a.value.analysis.path.gaps.flat());
 const marks = computed<Record<string, RingMark>>(() => walkedMarks(pack.value, a.value.analysis));
+const sequences = computed(() =>
+  record.value.sequences.flatMap((each) =>
+    each.endedAt === null ? [] : (judgedSequence(pack.value, each) ?? []),
+  ),
+);
 const falls = computed(() => a.value.analysis.detection);
 type Planted = (typeof falls.value.planted)[number];
 const plantColumns: Column<Planted>[] = [
@@ -118,6 +126,12 @@ const belowMinimum = (section: { minimum: number | null; score: number | null })
         >Card (PDF)</a
       >
     </div>
+    <SequenceResult
+      v-for="each in sequences"
+      :key="each.sequence.id"
+      :judged="each"
+      :words="judgementWords(each.judgement, each.sequence.trace)"
+    />
     <div class="two">
       <section class="sheet pad" aria-label="The ring">
         <h2>The ring {{ a.analysis.path.closed ? 'is closed' : 'has gaps' }}</h2>

@@ -30,7 +30,7 @@ import type { OpenEvaluation } from './useEvaluation';
  * saved at once.
  */
 const props = defineProps<{ evaluation: OpenEvaluation; readOnly: boolean }>();
-defineEmits<{ go: ['sheet' | 'retrieve' | 'review'] }>();
+defineEmits<{ go: ['start' | 'retrieve'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
 const record = computed(() => props.evaluation.record.value);
 const { tap, undo } = props.evaluation;
@@ -168,9 +168,9 @@ async function addNote() {
           </button>
           <button
             class="big primary"
-            @click="$emit('go', record.inMachine.length > 0 ? 'retrieve' : 'sheet')"
+            @click="$emit('go', record.inMachine.length > 0 ? 'retrieve' : 'start')"
           >
-            {{ record.inMachine.length > 0 ? 'Take the faults out' : 'Go to the score sheet' }}
+            {{ record.inMachine.length > 0 ? 'Take the faults out' : 'Go to the start' }}
           </button>
         </template>
       </div>

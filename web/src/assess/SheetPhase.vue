@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Criterion } from '@rounds/core/catalogue';
-import { type CriterionResult, scoredByTrainer } from '@rounds/core/evaluation';
+import { type CriterionResult, proceduresOf, scoredByTrainer } from '@rounds/core/evaluation';
 import { Form, Input, InputNumber } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import FieldItem from '../parts/FieldItem.vue';
@@ -8,10 +8,11 @@ import type { OpenEvaluation } from './useEvaluation';
 
 /** The score sheet of the practical: one row a criterion, large targets, linked rows filled by the round. */
 const props = defineProps<{ evaluation: OpenEvaluation; readOnly: boolean }>();
-defineEmits<{ go: ['review'] }>();
+defineEmits<{ go: ['review' | 'stop' | 'start'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
 const record = computed(() => props.evaluation.record.value);
 const appraisal = computed(() => props.evaluation.appraisal.value!);
+const stops = computed(() => proceduresOf(pack.value, 'stop').length > 0);
 /** Kinds of criteria that are measured beside being seen. */
 const MEASURES: Partial<Record<string, string>> = { levels: 'Level', timed: 'Seconds', errors: 'Errors' };
 const excusing = ref<string | null>(null);
@@ -25,6 +26,7 @@ const procedures = (criterion: Criterion) =>
     .filter((each) => criterion.link?.procedures?.includes(each.id))
     .map((each) => each.title.toLowerCase())
     .join(', ');
+const byTrainer = (each: CriterionResult) => scoredByTrainer(each.criterion, record.value);
 const scored = (id: string) => record.value.scores.get(id)?.result;
 async function score(each: CriterionResult, result: 'done' | 'prompted' | 'not') {
   // An emptied field is no number, and is not sent as one.
@@ -60,7 +62,8 @@ async function excuse() {
           Critical error
         </button>
         <button v-if="!readOnly" class="big" @click="evaluation.undo()">Undo</button>
-        <button class="big primary" @click="$emit('go', 'review')">Go to the review</button>
+        <button v-if="stops" class="big primary" @click="$emit('go', 'stop')">Go to the stop</button>
+        <button v-else class="big primary" @click="$emit('go', 'review')">Go to the review</button>
       </div>
     </div>
     <section v-if="erring" class="sheet pad" aria-label="Critical errors">
@@ -99,11 +102,15 @@ async function excuse() {
           <div class="grow">
             <strong>{{ each.criterion.says }}</strong>
             <span class="quiet">weight {{ each.criterion.weight }}</span>
-            <div v-if="!scoredByTrainer(each.criterion) || each.status === 'not-applicable'" class="quiet">
-              {{ scoredByTrainer(each.criterion) ? '' : 'From the round: ' }}{{ each.because }}
+            <div v-if="each.judged" class="quiet">From the judge: {{ each.because }}.</div>
+            <div v-else-if="!byTrainer(each) || each.status === 'not-applicable'" class="quiet">
+              {{ byTrainer(each) ? '' : 'From the round: ' }}{{ each.because }}
             </div>
-            <div v-if="each.criterion.link?.measure === 'procedure'" class="quiet">
-              You score it as you saw it: {{ procedures(each.criterion) }}.
+            <div v-else-if="each.criterion.link?.measure === 'procedure'" class="quiet">
+              Not stamped: you score it as you saw it, {{ procedures(each.criterion) }}.
+              <button class="link" @click="$emit('go', section.id === 'stop' ? 'stop' : 'start')">
+                Stamp it step by step
+              </button>
             </div>
           </div>
           <FieldItem
@@ -118,12 +125,7 @@ async function excuse() {
               :max="1000"
               :disabled="readOnly"
           /></FieldItem>
-          <div
-            v-if="scoredByTrainer(each.criterion)"
-            class="four"
-            role="group"
-            :aria-label="each.criterion.says"
-          >
+          <div v-if="byTrainer(each)" class="four" role="group" :aria-label="each.criterion.says">
             <button
               v-for="[result, word] in [
                 ['done', 'Done'],

@@ -45,6 +45,7 @@ export function keptEvaluation(server: FakeServer, begun: readonly EvaluationEve
     trainerId: owner.id,
     trainerName: owner.name,
     createdAt: '2026-03-02T07:55:00.000Z',
+    purpose: 'evaluation',
     phase: phaseOf(foldEvaluation(events)),
     outcome: null,
     score: null,

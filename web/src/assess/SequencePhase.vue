@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { proceduresOf, type SequencePart } from '@rounds/core/evaluation';
+import { session } from '@rounds/core/procedure';
+import { CheckboxGroup } from 'ant-design-vue';
+import { computed, ref, watch } from 'vue';
+import SequenceRail from '../drawing/SequenceRail.vue';
+import LiveSequence from './LiveSequence.vue';
+import SequenceResult from './SequenceResult.vue';
+import type { OpenEvaluation } from './useEvaluation';
+import { useSequence } from './useSequence';
+
+/**
+ * Starting or stopping the machine, stamped as it happens: what is chosen and how it should go, then the live
+ * session, then what the judge says of it.
+ */
+const props = defineProps<{
+  evaluation: OpenEvaluation;
+  readOnly: boolean;
+  /** The part of the evaluation; null where start and stop are practised by themselves. */
+  part: SequencePart | null;
+}>();
+const emit = defineEmits<{ go: ['sheet' | 'review'] }>();
+const pack = computed(() => props.evaluation.pack.value!);
+const sequence = useSequence(props.evaluation, () => props.part);
+const proposed = computed(() =>
+  props.part
+    ? proceduresOf(pack.value, props.part)
+    : pack.value.procedures.filter((each) => each.kind === 'startup').map((each) => each.id),
+);
+const chosen = ref<string[]>([]);
+watch(proposed, (ids) => (chosen.value = [...ids]), { immediate: true });
+const options = computed(() =>
+  pack.value.procedures.map((each) => ({ value: each.id, label: `${each.title} (${each.steps.length})` })),
+);
+/** In the order of the class, whatever was ticked first. */
+const inOrder = computed(() =>
+  pack.value.procedures.map((each) => each.id).filter((id) => chosen.value.includes(id)),
+);
+const preview = computed(() => (inOrder.value.length > 0 ? session(pack.value, inOrder.value) : null));
+const again = ref(false);
+const latest = computed(() => sequence.ended.value[0] ?? null);
+const choosing = computed(() => !sequence.open.value && (latest.value === null || again.value));
+async function start() {
+  again.value = false;
+  await sequence.start(inOrder.value);
+}
+const NAMES = { start: 'Start, step by step', stop: 'Stop, step by step' } as const;
+</script>
+
+<template>
+  <LiveSequence
+    v-if="sequence.open.value"
+    :evaluation="evaluation"
+    :sequence="sequence"
+    :read-only="readOnly"
+  />
+  <div v-else class="screen stack">
+    <h1>{{ part ? NAMES[part] : 'Start and stop, beside the machine' }}</h1>
+    <template v-if="choosing">
+      <div class="choosing">
+        <section class="sheet pad stack" aria-label="What is stamped">
+          <h2>Which procedures?</h2>
+          <p class="quiet">
+            Tap each act as the operator does it. The judge knows what must come first, what is free, and how
+            long each wait lasts.
+          </p>
+          <CheckboxGroup v-model:value="chosen" class="choices" :options="options" :disabled="readOnly" />
+          <p v-if="sequence.elsewhere.value" class="amber-note">
+            The other part is still being stamped. End it first.
+          </p>
+          <button
+            v-if="!readOnly"
+            class="big primary"
+            :disabled="inOrder.length === 0 || sequence.elsewhere.value !== null"
+            @click="start"
+          >
+            Begin: stamp as it happens
+          </button>
+          <button
+            v-if="part && !readOnly"
+            class="big"
+            @click="emit('go', part === 'start' ? 'sheet' : 'review')"
+          >
+            Score it by hand instead
+          </button>
+        </section>
+        <section class="sheet pad" aria-label="How it goes">
+          <h2>How it goes</h2>
+          <SequenceRail v-if="preview" :session="preview" label="Steps of the procedures chosen" />
+          <p v-else class="quiet">Choose a procedure.</p>
+        </section>
+      </div>
+    </template>
+    <template v-else-if="latest">
+      <SequenceResult :judged="latest" :words="sequence.words(latest)" />
+      <div class="row">
+        <button v-if="!readOnly" class="big" @click="again = true">Stamp another</button>
+        <button v-if="part" class="big primary" @click="emit('go', part === 'start' ? 'sheet' : 'review')">
+          {{ part === 'start' ? 'Go to the work' : 'Go to the review' }}
+        </button>
+      </div>
+      <template v-if="sequence.ended.value.length > 1">
+        <h2>Before that</h2>
+        <SequenceResult
+          v-for="each in sequence.ended.value.slice(1)"
+          :key="each.sequence.id"
+          :judged="each"
+          :words="sequence.words(each)"
+        />
+      </template>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.choosing {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.4fr);
+  gap: 1rem;
+  align-items: start;
+}
+.choices {
+  display: grid;
+  gap: 0.2rem;
+}
+.choices :deep(.ant-checkbox-wrapper) {
+  min-height: 48px;
+  align-items: center;
+  margin: 0;
+}
+.amber-note {
+  border-left: 6px solid var(--amber);
+  padding-left: 0.75rem;
+}
+@media (max-width: 900px) {
+  .choosing {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

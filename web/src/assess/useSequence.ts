@@ -1,0 +1,147 @@
+import {
+  type JudgedSequence,
+  judgedSequence,
+  openSequence,
+  type SequencePart,
+} from '@rounds/core/evaluation';
+import {
+  isTimed,
+  judgementWords,
+  likelyNext,
+  rulesOf,
+  type SessionStep,
+  timingSeconds,
+} from '@rounds/core/procedure';
+import { useIntervalFn } from '@vueuse/core';
+import { computed, ref } from 'vue';
+import { clock } from '../device/clock';
+import { ticksNow } from '../device/ticks';
+import type { OpenEvaluation } from './useEvaluation';
+
+/** A clock that runs by itself beside the machine. */
+export interface RunningClock {
+  act: string;
+  step: SessionStep;
+  /** A wait that must last so long, or a limit that must not be passed. */
+  means: 'wait' | 'limit';
+  seconds: number;
+  bound: number;
+  /** Whether the end of the act can be stamped. */
+  endable: boolean;
+}
+
+/** Tokens that are offered at once. */
+const MOST_TOKENS = 8;
+
+/**
+ * The session of procedures that is stamped beside the machine: where it stands by the judge, which clocks run, and
+ * the acts of the trainer. `part` is that of the evaluation, null for a practice.
+ */
+export function useSequence(evaluation: OpenEvaluation, part: () => SequencePart | null) {
+  const { pack, record, tap } = evaluation;
+  const own = computed(() => record.value.sequences.filter((each) => each.part === part()));
+  const open = computed(() => {
+    const found = openSequence(record.value.sequences);
+    return found && found.part === part() ? found : null;
+  });
+  /** Another part's session that must be ended first. */
+  const elsewhere = computed(() => {
+    const found = openSequence(record.value.sequences);
+    return found && found.part !== part() ? found : null;
+  });
+  const judgedOf = (sequence: (typeof own.value)[number]): JudgedSequence | null =>
+    pack.value ? judgedSequence(pack.value, sequence) : null;
+  const live = computed(() => (open.value ? judgedOf(open.value) : null));
+  const ended = computed(() =>
+    own.value.flatMap((each) => (each.endedAt === null ? [] : (judgedOf(each) ?? []))).reverse(),
+  );
+
+  const now = ref(0);
+  const tick = () => {
+    const at = open.value?.clock;
+    if (!at) return;
+    const ticks = ticksNow();
+    now.value =
+      at.at + Math.max(0, ticks.run === at.run ? ticks.s - at.ticks : (clock.now() - at.instant) / 1000);
+  };
+  useIntervalFn(tick, 200, { immediateCallback: true });
+  const seconds = computed(() => Math.max(now.value, open.value?.clock.at ?? 0));
+
+  const offered = computed(() => (live.value ? likelyNext(live.value.judgement) : []));
+  const tokens = computed(() => offered.value.slice(0, MOST_TOKENS));
+  const all = computed(() => live.value?.judgement.session.steps ?? []);
+  const rules = computed(() => (open.value && pack.value ? rulesOf(pack.value, open.value.procedures) : []));
+  const last = computed(() => open.value?.trace.events.at(-1) ?? null);
+  const stepOf = (token: string) => all.value.find((each) => each.token === token) ?? null;
+
+  const clocks = computed<RunningClock[]>(() => {
+    const { value: at } = open;
+    const { value: judged } = live;
+    if (!at || !judged) return [];
+    const { steps } = judged.judgement;
+    return steps.flatMap(({ step, event, state }): RunningClock[] => {
+      if (event === null || state === 'to-come' || !isTimed(step)) return [];
+      const own = at.trace.events[event]!;
+      const timing = step.timing!;
+      const waits = timing.means === 'dwell' || timing.means === 'rest';
+      const bound = timingSeconds(waits ? timing.least : timing.most, timing.unit)!;
+      if (own.end !== undefined) return [];
+      if (!waits && timing.since !== undefined) return [];
+      const from = timing.since
+        ? steps.find((each) => each.step.id === timing.since && each.event !== null)?.event
+        : event;
+      if (from === undefined || from === null) return [];
+      const begun = at.trace.events[from]!;
+      const passed = seconds.value - (from === event ? begun.at : (begun.end ?? begun.at));
+      const over =
+        waits && steps.some((each) => each.event !== null && each.event > event && follows(step, each.step));
+      if (over) return [];
+      return [
+        {
+          act: own.id,
+          step,
+          means: waits ? 'wait' : 'limit',
+          seconds: passed,
+          bound,
+          endable: !waits || timing.until !== undefined,
+        },
+      ];
+      function follows(a: SessionStep, b: SessionStep): boolean {
+        return judged!.judgement.session.order.before(a.id, b.id);
+      }
+    });
+  });
+
+  const words = (judged: JudgedSequence) => judgementWords(judged.judgement, judged.sequence.trace);
+
+  return {
+    open,
+    elsewhere,
+    live,
+    ended,
+    seconds,
+    tokens,
+    all,
+    rules,
+    last,
+    clocks,
+    stepOf,
+    words,
+    start: (procedures: string[]) =>
+      tap({
+        kind: 'sequence-started',
+        procedures,
+        ...(part() ? { part: part()! } : {}),
+        ticks: ticksNow(),
+      }),
+    act: (token: string) => tap({ kind: 'act', token, ticks: ticksNow() }),
+    end: (act: string) => tap({ kind: 'act-ended', act, ticks: ticksNow() }),
+    mark: (act: string, mark: 'done' | 'prompted' | 'wrong', failed: string[] = []) =>
+      tap({ kind: 'act-marked', act, mark, ...(failed.length > 0 ? { failed } : {}) }),
+    breakRule: (rule: string) => tap({ kind: 'rule-broken', rule, ticks: ticksNow() }),
+    condition: (says: string, lifts: string[]) => tap({ kind: 'day-condition', says, lifts }),
+    finish: () => tap({ kind: 'sequence-ended', ticks: ticksNow() }),
+  };
+}
+
+export type LiveSequence = ReturnType<typeof useSequence>;
