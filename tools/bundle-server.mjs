@@ -14,6 +14,7 @@ const { outputFiles } = await build({
     main: join(root, 'server/src/main.ts'),
     worker: join(root, 'server/src/jobs/worker.ts'),
     prebuildPacks: join(root, 'server/src/classes/prebuildPacks.ts'),
+    prebuildCluster: join(root, 'server/src/data/prebuildCluster.ts'),
   },
   outdir: join(root, 'server/dist'),
   bundle: true,
@@ -38,7 +39,8 @@ for (const { path, contents } of outputFiles) {
   renameSync(`${path}.${process.pid}`, path);
 }
 
-execFileSync(process.execPath, [join(root, 'server/dist/prebuildPacks.js')], { stdio: 'inherit' });
+for (const each of ['prebuildPacks', 'prebuildCluster'])
+  execFileSync(process.execPath, [join(root, 'server/dist', `${each}.js`)], { stdio: 'inherit' });
 
 /** For Vitest, which imports this file before the server's tests so that worker threads have their bundle. */
 export default function setup() {}

@@ -108,7 +108,61 @@ export const sequenceSession = z.object({
 });
 export type SequenceSession = z.infer<typeof sequenceSession>;
 
+const bySequence = z.object({ id: uuid, sequence: uuid });
+
 export const assessRoutes = {
+  traceCsv: route({
+    method: 'GET',
+    path: '/evaluations/:id/sequences/:sequence/trace.csv',
+    summary: 'The trace of a session of start and stop as CSV',
+    roles: readers,
+    params: bySequence,
+    answer: 'text/csv',
+    problems: ['not-found'],
+  }),
+  traceXes: route({
+    method: 'GET',
+    path: '/evaluations/:id/sequences/:sequence/trace.xes',
+    summary: 'The trace of a session of start and stop as XES (IEEE 1849)',
+    roles: readers,
+    params: bySequence,
+    answer: 'application/xml',
+    problems: ['not-found'],
+  }),
+  sequenceRail: route({
+    method: 'GET',
+    path: '/evaluations/:id/sequences/:sequence/rail.svg',
+    summary: 'A session of start and stop as a rail, SVG',
+    roles: readers,
+    params: bySequence,
+    answer: 'image/svg+xml',
+    problems: ['not-found'],
+  }),
+  importTrace: route({
+    method: 'POST',
+    path: '/evaluations/:id/traces',
+    summary: 'Record a trace from a file as a session of start and stop',
+    roles: trainers,
+    params: byId,
+    body: z.object({
+      format: z.enum(['csv', 'xes']),
+      procedures: z.array(z.string().max(64)).min(1).max(20),
+      text: z.string().max(500_000),
+    }),
+    files: ['text'],
+    bodyLimit: 600_000,
+    answer: noted.extend({
+      remarks: z.array(z.object({ line: z.number(), says: z.string(), kept: z.string() })),
+    }),
+    problems: [
+      'not-found',
+      'own-record',
+      'trace-unreadable',
+      'unknown-row',
+      'evaluation-closed',
+      'sequence-order',
+    ],
+  }),
   personSequences: route({
     method: 'GET',
     path: '/sequences/people/:id',

@@ -304,6 +304,15 @@ export const classRoutes = {
     answer: 'text/csv',
     problems: ['not-found'],
   }),
+  procedureRail: route({
+    method: 'GET',
+    path: '/classes/:id/procedures/:procedure/rail.svg',
+    summary: 'A procedure of a class as a rail, SVG',
+    roles: everyone,
+    params: z.object({ id: z.string().max(60), procedure: z.string().max(64) }),
+    answer: 'image/svg+xml',
+    problems: ['not-found'],
+  }),
   planSvg: route({
     method: 'GET',
     path: '/classes/:id/plan.svg',

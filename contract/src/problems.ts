@@ -23,6 +23,7 @@ export const PROBLEMS = {
   'unit-taken': { status: 409, title: 'A machine of this name exists' },
   'last-administrator': { status: 409, title: 'The last administrator stays' },
   composition: { status: 422, title: 'The machine does not fit its class' },
+  'trace-unreadable': { status: 422, title: 'The file is no trace' },
   'csv-unreadable': { status: 422, title: 'The file is not readable CSV' },
   'csv-empty': { status: 422, title: 'The file has no rows' },
   'date-in-future': { status: 422, title: 'The date lies in the future' },

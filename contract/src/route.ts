@@ -29,6 +29,7 @@ export interface RouteSpec {
     | z.ZodType
     | 'application/pdf'
     | 'text/csv'
+    | 'application/xml'
     | 'application/yaml'
     | 'application/json'
     | 'application/schema+json'

@@ -33,6 +33,9 @@ const CONDITIONS = [
 /** Share of the later evaluations that are recorded by exception. */
 const BY_EXCEPTION = 0.6;
 
+/** Share of the newest evaluations whose start and stop were stamped step by step. */
+const STAMPED = 0.5;
+
 const FORKLIFT = 'counterbalance-forklift';
 const usualClasses = (person: DemoPerson) => TEAMS.find(([team]) => team === person.team)![2];
 const passed = (made: DemoEvaluation | undefined) =>
@@ -110,6 +113,7 @@ class Evaluator {
         hard: HARD_FAULTS[this.pack.id] ?? {},
         mild: MILD_TRAINERS[trainer] ?? 0,
         sign,
+        stamped: addMonths(today, -6) < on && random() < STAMPED,
         ...(recent && random() < BY_EXCEPTION ? { recording: 'by-exception' as const } : {}),
       },
     );

@@ -3,6 +3,7 @@ import type { Composition, Pack } from '@rounds/core/catalogue';
 import type { CertificationEventBody } from '@rounds/core/certification';
 import { type EvaluationEvent, seededRandom } from '@rounds/core/evaluation';
 import { evaluationsOfOtherClasses, forkliftEvaluations } from './evaluations';
+import { practices } from './practices';
 import { CLASSES, FITTERS, OPERATORS, SCHOOL_CHOICES, SUPERVISORS, TEAMS, TRAINERS } from './names';
 import { seededIds } from './simulate';
 
@@ -71,6 +72,8 @@ export interface DemoOrganisation {
     chosenAt: string;
   }[];
   evaluations: DemoEvaluation[];
+  /** Practices of start and stop beside the machine. */
+  practices: DemoEvaluation[];
 }
 
 /**
@@ -240,5 +243,6 @@ export function demoOrganisation(
       }),
     ),
     evaluations,
+    practices: practices(history),
   };
 }

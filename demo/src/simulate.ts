@@ -4,9 +4,12 @@ import {
   type EvaluationEvent,
   type EvaluationEventBody,
   foldEvaluation,
+  proceduresOf,
   type Recording,
   scoredByTrainer,
+  SEQUENCE_PARTS,
 } from '@rounds/core/evaluation';
+import { runEvents, simulateRun } from './simulateRun';
 import { honestSeconds, namedMethod, needsLiveMachine, walkingLine } from '@rounds/core/round';
 
 /** UUIDv7-shaped ids from a generator: time in front, the rest random, so that they sort as real ones do. */
@@ -47,6 +50,8 @@ export interface Circumstances {
   /** How mild the trainer is: the chance that a prompt is not written down. */
   mild?: number;
   sign?: boolean;
+  /** Whether start and stop were stamped step by step, rather than scored by the trainer. */
+  stamped?: boolean;
 }
 
 const SIGNATURE = 'M40 130L70 60L95 140L120 70L150 130L190 90L230 125L280 80L330 120L400 95L470 110';
@@ -153,8 +158,19 @@ export function simulateEvaluation(
     if (byException && checks.some(needsLiveMachine)) add({ kind: 'station-done', station }, 1);
   }
   add({ kind: 'round-ended' }, 20);
+  if (given.stamped)
+    for (const part of SEQUENCE_PARTS) {
+      const procedures = proceduresOf(pack, part);
+      if (procedures.length === 0) continue;
+      wait(90);
+      const trace = simulateRun(pack, procedures, { sure: 0.55 + 0.43 * skill.thorough, random });
+      const run = runEvents(trace, procedures, part, clock, nextId);
+      events.push(...run.events);
+      clock = run.over;
+    }
+  const record = foldEvaluation(events);
   for (const criterion of pack.sheet.sections.flatMap((section) => section.criteria)) {
-    if (!scoredByTrainer(criterion)) continue;
+    if (!scoredByTrainer(criterion, record)) continue;
     const roll = random();
     const done = 0.6 + 0.4 * (skill.thorough * 0.5 + skill.sharp * 0.3 + skill.grading * 0.2);
     const seen = roll < done ? 'done' : roll < done + (1 - done) * 0.7 ? 'prompted' : 'not';

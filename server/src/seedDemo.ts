@@ -82,12 +82,14 @@ export async function seedDemo(
       return hash;
     };
     const prepared = [];
-    for (const each of demo.evaluations) prepared.push({ each, packHash: await packHashOf(each) });
+    for (const purpose of ['evaluation', 'practice'] as const)
+      for (const each of purpose === 'practice' ? demo.practices : demo.evaluations)
+        prepared.push({ each, purpose, packHash: await packHashOf(each) });
     // Those of one content together: it is read once.
     prepared.sort(
       (a, b) => a.packHash.localeCompare(b.packHash) || a.each.createdAt.localeCompare(b.each.createdAt),
     );
-    for (const { each, packHash } of prepared) {
+    for (const { each, purpose, packHash } of prepared) {
       const machine = machines.get(each.unitId)!;
       const trainer = byLogin.get(each.trainer)!;
       const [row] = await tx
@@ -99,6 +101,7 @@ export async function seedDemo(
           unitId: each.unitId,
           packHash,
           trainerId: trainer.id,
+          purpose,
           conditions: each.conditions,
           earlierStarts: each.earlierStarts,
           phase: 'prepared',

@@ -197,6 +197,14 @@ export interface RailColours {
   ground: string;
 }
 
+/** The house's colours on white, for files. */
+export const RAIL_COLOURS: RailColours = {
+  ink: '#12302e',
+  quiet: '#7c8c86',
+  stop: '#a3142d',
+  ground: '#ffffff',
+};
+
 /** How a step came out, as it stands beside its words. */
 export function railState(row: RailRow, momentOf: (act: number) => string): string {
   const { judged, act } = row;

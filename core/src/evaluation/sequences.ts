@@ -1,4 +1,4 @@
-import type { BrokenRule, StatedCondition, TraceEvent } from '../procedure';
+import type { BrokenRule, StatedCondition, Trace, TraceEvent } from '../procedure';
 import type { EffectivePack } from '../catalogue';
 import type { EvaluationEventBody, SequencePart } from './events';
 
@@ -145,4 +145,39 @@ function moment(
   clock.run = ticks?.run ?? null;
   clock.ticks = ticks?.s ?? 0;
   return { seconds, unsure };
+}
+
+/**
+ * A trace as the bodies of the events that record it, each with its moment in seconds since it began. `newId` names
+ * the acts, since what follows speaks of them.
+ */
+export function bodiesOfTrace(
+  trace: Trace,
+  procedures: readonly string[],
+  part: SequencePart | null,
+  newId: () => string,
+): { id: string; at: number; body: SequenceBody }[] {
+  const made: { id: string; at: number; body: SequenceBody }[] = [];
+  const add = (at: number, body: SequenceBody): string => {
+    const id = newId();
+    made.push({ id, at, body });
+    return id;
+  };
+  add(0, { kind: 'sequence-started', procedures: [...procedures], ...(part ? { part } : {}) });
+  for (const { says, lifts } of trace.conditions) add(0, { kind: 'day-condition', says, lifts: [...lifts] });
+  for (const each of trace.events) {
+    const act = add(each.at, { kind: 'act', token: each.token });
+    if (each.mark || each.failed?.length)
+      add(each.at, {
+        kind: 'act-marked',
+        act,
+        mark: each.mark ?? 'done',
+        ...(each.failed?.length ? { failed: [...each.failed] } : {}),
+      });
+    if (each.end !== undefined) add(each.end, { kind: 'act-ended', act });
+  }
+  for (const { rule, at } of trace.broken) add(at, { kind: 'rule-broken', rule });
+  const inTime = made.sort((a, b) => a.at - b.at);
+  if (trace.ended !== null) add(Math.max(trace.ended, inTime.at(-1)!.at), { kind: 'sequence-ended' });
+  return made;
 }

@@ -9,6 +9,7 @@ import {
   type EvaluationRecord,
   faultName,
   foldEvaluation,
+  judgedSequence,
   OUTCOME_WORDS,
   overrideWords,
   RECORDING_WORDS,
@@ -18,9 +19,11 @@ import {
 import { roundWords } from '@rounds/core/round';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { INK, QUIET } from '../print/pdf';
+import { sequenceContent } from './sequencePaper';
 
 /** What the report of an evaluation is made from. */
 export interface ReportSubject {
+  purpose: 'evaluation' | 'practice';
   pack: EffectivePack;
   events: RecordedEvent[];
   earlierStarts: string[];
@@ -97,8 +100,32 @@ function lateWords(events: readonly RecordedEvent[], zone: string): string[] {
   ];
 }
 
+/** The report of a practice of start and stop: who, on what, then each session as the judge says it. */
+function practiceDocument(subject: ReportSubject): TDocumentDefinitions {
+  const { pack, person, zone } = subject;
+  const { sequences, notes } = foldEvaluation(subject.events);
+  const judged = sequences.flatMap((each) =>
+    each.endedAt === null ? [] : (judgedSequence(pack, each) ?? []),
+  );
+  return a4(person.name, [
+    { text: subject.organisation, color: QUIET },
+    { text: `Practice of start and stop: ${pack.title}`, bold: true, fontSize: 17, margin: [0, 2, 0, 4] },
+    { text: person.name, bold: true, fontSize: 13 },
+    `Payroll ${person.payroll}, ${person.team}, ${person.site}`,
+    {
+      text: `Machine ${subject.machine}. ${when(subject.createdAt, zone)}, with ${subject.preparedBy}. ${subject.conditions}`,
+      color: QUIET,
+      margin: [0, 0, 0, 8],
+    },
+    ...(judged.length === 0 ? ['Nothing was stamped.'] : judged.flatMap(sequenceContent)),
+    ...(notes.length > 0 ? [{ ul: notes.map((each) => each.words) }] : []),
+    contentWords(pack),
+  ]);
+}
+
 /** The A4 evaluation report: the answer first, then every reason, the sheet, the round, signatures. */
 export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
+  if (subject.purpose === 'practice') return practiceDocument(subject);
   const { pack, events, person, zone } = subject;
   const record = foldEvaluation(events);
   const result = appraise(pack, record, subject.earlierStarts);
@@ -108,6 +135,9 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
   const outcome = decided?.outcome ?? result.outcome;
   const overridden = decided !== null && decided.outcome !== result.outcome;
   const { analysis } = result;
+  const sequences = record.sequences.flatMap((each) =>
+    each.endedAt === null ? [] : (judgedSequence(pack, each) ?? []),
+  );
   const head = (text: string): Content => ({ text, bold: true, fontSize: 11.5, margin: [0, 10, 0, 3] });
   const bulleted = (weighs: string): Content[] =>
     result.reasons
@@ -241,6 +271,7 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
         ...roundWords(analysis, pack),
       ],
     },
+    ...(sequences.length > 0 ? [head('Start and stop'), ...sequences.flatMap(sequenceContent)] : []),
     ...lateWords(events, zone).map((text): Content => ({ text, margin: [0, 6, 0, 0] })),
     ...(record.notes.length > 0
       ? [head('Notes'), { ul: record.notes.map((each) => each.words) } as Content]
@@ -254,16 +285,26 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
       margin: [0, 16, 0, 0],
       unbreakable: true,
     } as Content,
-    {
-      text:
-        `Class content ${pack.id} revision ${pack.revision}, ${pack.hash.slice(0, 16)}. A ` +
-        "training record: the maker's manual, the employer's rules, local law and licensed " +
-        'trades come first.',
-      fontSize: 7.5,
-      color: QUIET,
-      margin: [0, 12, 0, 0],
-    },
+    contentWords(pack),
   ];
+  return a4(name, content);
+}
+
+/** Which content a record was made with, and what comes before it. */
+function contentWords(pack: EffectivePack): Content {
+  return {
+    text:
+      `Class content ${pack.id} revision ${pack.revision}, ${pack.hash.slice(0, 16)}. A ` +
+      "training record: the maker's manual, the employer's rules, local law and licensed " +
+      'trades come first.',
+    fontSize: 7.5,
+    color: QUIET,
+    margin: [0, 12, 0, 0],
+  };
+}
+
+/** A record of a person on A4, with their name and the page along the foot. */
+function a4(name: string, content: Content[]): TDocumentDefinitions {
   return {
     info: { title: `Evaluation ${name}` },
     pageSize: 'A4',

@@ -13,6 +13,7 @@ export async function reportSubject(house: House, row: EvaluationRow): Promise<R
   const [trainer] = await house.db.select().from(account).where(eq(account.id, row.trainerId));
   const [machine] = await house.db.select().from(unit).where(eq(unit.id, row.unitId));
   return {
+    purpose: row.purpose,
     pack: await effectivePackOf(house.db, row.packHash),
     events: await eventsOf(house.db, row.id),
     earlierStarts: row.earlierStarts,

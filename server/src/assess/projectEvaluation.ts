@@ -82,8 +82,15 @@ export async function projectEvaluation(
 ): Promise<AuditLine[]> {
   const { row, pack } = held;
   const { record } = held.fold;
+  if (row.purpose === 'practice') {
+    await db
+      .update(evaluation)
+      .set({ phase: practicePhase(record) })
+      .where(eq(evaluation.id, row.id));
+    return [];
+  }
   const result = held.appraisal();
-  const phase = row.purpose === 'practice' ? practicePhase(record) : phaseOf(record);
+  const phase = phaseOf(record);
   const { decision } = record;
   const overridden = decision !== null && decision.outcome !== result.outcome;
   await db

@@ -10,6 +10,7 @@ import { prepareEvaluation } from './prepareEvaluation';
 import { appraisalOf, cardFile, reportFile } from './readEvaluation';
 import { recordTaps } from './recordTaps';
 import { agreeToOutcome, signByName } from './signEvaluation';
+import { importTrace, sequenceRailFile, traceCsvFile, traceXesFile } from './sequenceFiles';
 import { classSequences, personSequences } from './sequences';
 import { summaryPage } from './summaries';
 import { verifyCard } from './verifyCard';
@@ -43,6 +44,12 @@ export function assessRoutes(router: Router, house: House): void {
   bind(router, house, routes.report, ({ params, caller, gone }) => reportFile(house, params, caller, gone));
   bind(router, house, routes.card, ({ params, caller, request, gone }) =>
     cardFile(house, params, caller, request, gone),
+  );
+  bind(router, house, routes.traceCsv, ({ params, caller }) => traceCsvFile(house, params, caller));
+  bind(router, house, routes.traceXes, ({ params, caller }) => traceXesFile(house, params, caller));
+  bind(router, house, routes.sequenceRail, ({ params, caller }) => sequenceRailFile(house, params, caller));
+  bind(router, house, routes.importTrace, ({ params, body, caller }) =>
+    importTrace(house, params, body, caller),
   );
   bind(router, house, routes.personSequences, ({ params, caller }) => personSequences(house, params, caller));
   bind(router, house, routes.classSequences, ({ params, caller }) => classSequences(house, params, caller));

@@ -47,7 +47,8 @@ function conditionOf(filter: SummaryFilter): SQL | undefined {
   return and(
     filter.scope ? withinScope(filter.scope) : undefined,
     filter.personId ? eq(evaluation.personId, filter.personId) : undefined,
-    filter.purpose ? eq(evaluation.purpose, filter.purpose) : undefined,
+    // By its id either is found; a list is of one kind.
+    filter.id ? undefined : eq(evaluation.purpose, filter.purpose ?? 'evaluation'),
     filter.id ? eq(evaluation.id, filter.id) : undefined,
     filter.open === true ? ne(evaluation.phase, 'closed') : undefined,
     filter.open === false ? eq(evaluation.phase, 'closed') : undefined,

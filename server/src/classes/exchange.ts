@@ -10,7 +10,8 @@ import {
   type PackReading,
   type TableKind,
 } from '@rounds/core/catalogue';
-import { planSvg } from '@rounds/core/drawing';
+import { planSvg, RAIL_COLOURS, railLayout, railSvg } from '@rounds/core/drawing';
+import { session } from '@rounds/core/procedure';
 import { eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { type House, note } from '../data/context';
@@ -183,6 +184,13 @@ export function exchangeRoutes(router: Router, house: House): void {
     file: tableCsv(await packOrProblem(house.db, params.id), 'faults'),
     name: `${params.id}-faults.csv`,
   }));
+  bind(router, house, routes.procedureRail, async ({ params }) => {
+    const pack = await packOrProblem(house.db, params.id);
+    if (!pack.procedures.some((each) => each.id === params.procedure))
+      throw new ProblemError('not-found', 'There is no such procedure in this class.');
+    const layout = railLayout(session(pack, [params.procedure]), 640);
+    return { file: railSvg(layout, RAIL_COLOURS), name: `${params.id}-${params.procedure}.svg` };
+  });
   bind(router, house, routes.planSvg, async ({ params }) => {
     const pack = await packOrProblem(house.db, params.id);
     return {

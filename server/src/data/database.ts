@@ -19,6 +19,7 @@ import {
   restoringFolder,
   settleDirectory,
 } from './dataDirectory';
+import { emptyCluster } from './emptyCluster';
 import * as schema from './schema';
 
 export type Database = PgDatabase<PgQueryResultHKT, typeof schema>;
@@ -60,7 +61,7 @@ export async function openStore(options: {
 }): Promise<Store> {
   if (options.url) return openPostgres(options.url, options.migrations);
   if (options.directory !== null) return openDirectory(resolve(options.directory), options.migrations);
-  const client = await PGlite.create();
+  const client = await PGlite.create(emptyCluster());
   const db = drizzlePglite(client, { schema });
   await migratePglite(db, { migrationsFolder: options.migrations });
   return {
@@ -149,7 +150,7 @@ async function openDirectory(directory: string, migrations: string): Promise<Sto
   const held = holdDirectory(directory);
   try {
     const { store } = await settleDirectory(directory, async (folder) => {
-      const making = await PGlite.create({ dataDir: folder });
+      const making = await PGlite.create({ dataDir: folder, ...emptyCluster() });
       await migratePglite(drizzlePglite(making, { schema }), { migrationsFolder: migrations });
       await making.close();
     });

@@ -129,6 +129,7 @@ const belowMinimum = (section: { minimum: number | null; score: number | null })
     <SequenceResult
       v-for="each in sequences"
       :key="each.sequence.id"
+      :evaluation-id="id"
       :judged="each"
       :words="judgementWords(each.judgement, each.sequence.trace)"
     />

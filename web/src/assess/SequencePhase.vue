@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { assessRoutes } from '@rounds/contract/assess';
 import { proceduresOf, type SequencePart } from '@rounds/core/evaluation';
 import { session } from '@rounds/core/procedure';
 import { CheckboxGroup } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
+import { fileAddress } from '../device/api';
 import SequenceRail from '../drawing/SequenceRail.vue';
 import LiveSequence from './LiveSequence.vue';
 import SequenceResult from './SequenceResult.vue';
@@ -21,6 +23,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ go: ['sheet' | 'review'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
+const id = computed(() => props.evaluation.opened.value!.summary.id);
 const sequence = useSequence(props.evaluation, () => props.part);
 const proposed = computed(() =>
   props.part
@@ -92,9 +95,16 @@ const NAMES = { start: 'Start, step by step', stop: 'Stop, step by step' } as co
       </div>
     </template>
     <template v-else-if="latest">
-      <SequenceResult :judged="latest" :words="sequence.words(latest)" />
+      <SequenceResult :evaluation-id="id" :judged="latest" :words="sequence.words(latest)" />
       <div class="row">
         <button v-if="!readOnly" class="big" @click="again = true">Stamp another</button>
+        <a
+          v-if="part === null"
+          class="act plain"
+          :href="fileAddress(assessRoutes.report, { id })"
+          target="_blank"
+          >Report (PDF)</a
+        >
         <button v-if="part" class="big primary" @click="emit('go', part === 'start' ? 'sheet' : 'review')">
           {{ part === 'start' ? 'Go to the work' : 'Go to the review' }}
         </button>
@@ -104,6 +114,7 @@ const NAMES = { start: 'Start, step by step', stop: 'Stop, step by step' } as co
         <SequenceResult
           v-for="each in sequence.ended.value.slice(1)"
           :key="each.sequence.id"
+          :evaluation-id="id"
           :judged="each"
           :words="sequence.words(each)"
         />

@@ -1,12 +1,15 @@
 <script setup lang="ts">
+import { assessRoutes } from '@rounds/contract/assess';
 import type { JudgedSequence } from '@rounds/core/evaluation';
 import type { Sentence } from '@rounds/core/procedure';
 import { computed } from 'vue';
+import { fileAddress } from '../device/api';
 import SequenceRail from '../drawing/SequenceRail.vue';
 import { moment } from '../parts/words';
 
 /** What the judge says of a session: the answer first, then every sentence, then the rail with its trace. */
-const props = defineProps<{ judged: JudgedSequence; words: readonly Sentence[] }>();
+const props = defineProps<{ evaluationId: string; judged: JudgedSequence; words: readonly Sentence[] }>();
+const address = computed(() => ({ id: props.evaluationId, sequence: props.judged.sequence.id }));
 const judgement = computed(() => props.judged.judgement);
 const score = computed(() =>
   judgement.value.score === null ? '–' : `${Math.round(judgement.value.score)} %`,
@@ -44,6 +47,11 @@ const titles = computed(() => judgement.value.session.procedures.map((each) => e
           {{ each.says }}
         </li>
       </ol>
+      <p class="files">
+        <a :href="fileAddress(assessRoutes.traceCsv, address)">Trace as CSV</a>
+        <a :href="fileAddress(assessRoutes.traceXes, address)">Trace as XES</a>
+        <a :href="fileAddress(assessRoutes.sequenceRail, address)" target="_blank">Rail as SVG</a>
+      </p>
     </div>
     <SequenceRail
       :session="judgement.session"
@@ -60,6 +68,12 @@ const titles = computed(() => judgement.value.session.procedures.map((each) => e
   grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
   gap: 1.5rem;
   align-items: start;
+}
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1.2rem;
+  margin-top: 1rem;
 }
 .score {
   font-size: 1.8rem;

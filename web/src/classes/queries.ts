@@ -1,8 +1,13 @@
+import { assessRoutes } from '@rounds/contract/assess';
 import { classRoutes } from '@rounds/contract/classes';
 import { useRouteMutation, useRouteQuery } from '../device/query';
 
 /** What is published of a class shows in these areas too. */
 const OF_CLASSES = ['classes', 'library', 'units', 'matrix'];
+
+/** How often the people of a class get each step of start and stop wrong. */
+export const useClassSequences = (id: () => string) =>
+  useRouteQuery(assessRoutes.classSequences, () => ({ params: { id: id() } }));
 
 export const useRevisions = (id: () => string) =>
   useRouteQuery(classRoutes.classRevisions, () => ({ params: { id: id() } }));

@@ -17,6 +17,7 @@ import { day } from '../parts/words';
 import { useChangePerson, usePerson } from './queries';
 import RecordEvent from './RecordEvent.vue';
 import StandingCard from './StandingCard.vue';
+import StartStopTrend from './StartStopTrend.vue';
 
 /** A person: may they operate, what comes, and everything on record. */
 const session = useSession();
@@ -144,6 +145,7 @@ async function setActive(active: boolean) {
                 {{ STATUS_WORDS[item.status as StandingStatus].toLowerCase() }}</span
               >
             </PagedList>
+            <StartStopTrend :person-id="data.person.id" />
             <h2>Evaluations</h2>
             <PagedList
               v-slot="{ row: item }"

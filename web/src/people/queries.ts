@@ -1,4 +1,5 @@
 import { useInfiniteQuery } from '@pinia/colada';
+import { assessRoutes } from '@rounds/contract/assess';
 import { certificationRoutes } from '@rounds/contract/certification';
 import { jobRoutes } from '@rounds/contract/jobs';
 import { peopleRoutes } from '@rounds/contract/people';
@@ -19,6 +20,10 @@ export const useRoster = (asked: () => RosterAsked) =>
 /** A person: standing per class, what comes, history. */
 export const usePerson = (id: () => string) =>
   useRouteQuery(peopleRoutes.person, () => (id() === '' ? null : { params: { id: id() } }));
+
+/** A person's judged sessions of start and stop, newest first. */
+export const usePersonSequences = (id: () => string) =>
+  useRouteQuery(assessRoutes.personSequences, () => ({ params: { id: id() } }));
 
 export const useAddPerson = () => useRouteMutation(peopleRoutes.addPerson, OF_PEOPLE);
 export const useChangePerson = () => useRouteMutation(peopleRoutes.changePerson, OF_PEOPLE);

@@ -9,8 +9,12 @@ import {
   TIMING_WORDS,
   timingFigures,
 } from '@rounds/core/catalogue';
-import { Switch } from 'ant-design-vue';
+import { session } from '@rounds/core/procedure';
+import { Segmented, Switch } from 'ant-design-vue';
 import { computed, ref } from 'vue';
+import { useSession } from '../../device/session';
+import SequenceRail from '../../drawing/SequenceRail.vue';
+import SlipsTable from './SlipsTable.vue';
 import DataTable, { type Column } from '../../parts/DataTable.vue';
 
 /**
@@ -22,6 +26,7 @@ const props = defineProps<{
   which: 'start-stop' | 'procedures';
   byChoice: ReadonlyMap<string, string>;
 }>();
+const account = useSession();
 const shown = computed(() =>
   props.pack.procedures.filter((each) => startsOrStops(each.kind) === (props.which === 'start-stop')),
 );
@@ -51,6 +56,8 @@ interface Line {
 const rowsOf = (table: Sheet): Line[] => table.rows.map((cells, at) => ({ at: String(at), cells }));
 const columnsOf = (table: Sheet): Column<Line>[] =>
   table.columns.map((title, j) => ({ key: String(j), title, text: (row) => String(row.cells[j] ?? '') }));
+const FORMS = ['Steps in words', 'Order as a rail'] as const;
+const form = ref<(typeof FORMS)[number]>('Steps in words');
 /** What else is to say of a step is there on demand, of one or of all. */
 const everything = ref(false);
 const open = ref<ReadonlySet<string>>(new Set());
@@ -65,6 +72,9 @@ function toggle(id: string) {
 <template>
   <div class="stack">
     <div class="row">
+      <Segmented v-model:value="form" :options="[...FORMS]" aria-label="How procedures are shown" />
+    </div>
+    <div v-if="form === 'Steps in words'" class="row">
       <Switch id="everything" v-model:checked="everything" /><label for="everything"
         >Order, conditions and sources of every step</label
       >
@@ -72,7 +82,12 @@ function toggle(id: string) {
     <div class="columns">
       <section v-for="p in shown" :id="`row-${p.id}`" :key="p.id" class="sheet pad">
         <h2>{{ p.title }}</h2>
-        <ol class="rail">
+        <SequenceRail
+          v-if="form === 'Order as a rail'"
+          :session="session(pack, [p.id])"
+          :label="`Order of ${p.title.toLowerCase()}`"
+        />
+        <ol v-else class="rail">
           <li
             v-for="(s, i) in p.steps"
             :id="`row-${s.id}`"
@@ -127,6 +142,10 @@ function toggle(id: string) {
         <p v-for="n in p.notes" :key="n" class="quiet small">{{ n }}</p>
       </section>
     </div>
+    <SlipsTable
+      v-if="which === 'start-stop' && account.is('trainer', 'supervisor', 'administrator')"
+      :class-id="pack.id"
+    />
     <template v-if="which === 'procedures'">
       <p v-if="shown.length === 0" class="quiet">This class has no further procedures.</p>
       <section class="sheet pad">
