@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- server|web]`: figures, each beside a baseline taken in the same run; only those of the
+ * `npm run bench [-- judge|server|web]`: figures, each beside a baseline taken in the same run; only those of the
  * server, or of the web app, when asked. Nothing here passes or fails.
  */
 import { spawn } from 'node:child_process';
@@ -13,6 +13,7 @@ import { appraise, foldEvaluation, proposePlants, seededRandom } from '@rounds/c
 import { analyseRound } from '@rounds/core/round';
 import { parse as parseYaml } from 'yaml';
 import { simulateEvaluation } from '../demo/src/index';
+import { benchJudge } from './benchJudge';
 import { benchServer } from './benchServer';
 import { benchWeb } from './benchWeb';
 import { openBrowser } from './browser';
@@ -29,6 +30,8 @@ const row = (what: string, figure: string, baseline = '') =>
   console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${baseline}`);
 
 const only = process.argv[2];
+if (only === undefined || only === 'judge') await benchJudge(row);
+if (only === 'judge') process.exit(0);
 if (only !== 'web') await benchServer(row);
 if (only === 'server') process.exit(0);
 await benchWeb(row);

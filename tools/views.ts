@@ -39,6 +39,16 @@ async function firstEvaluation(
   }, phase.toString());
 }
 
+/** Goes to the machine to practise a forklift's start. */
+async function practise(page: Page, address: string): Promise<void> {
+  await page.goto(`${address}/assess/practice`);
+  await chooseOption(page, 'Operator', 'Magnus Heddle');
+  await chooseOption(page, 'Class', 'Counterbalance forklift truck');
+  await page.getByRole('button', { name: /FLT-01/ }).click();
+  await page.getByRole('button', { name: 'Go to the machine' }).click();
+  await page.getByRole('button', { name: /^Begin: stamp/ }).waitFor();
+}
+
 export const VIEWS: readonly View[] = [
   {
     name: 'sign-in',
@@ -257,6 +267,37 @@ export const VIEWS: readonly View[] = [
         `${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=round`,
       );
       await page.getByRole('button', { name: /^Rear:/ }).waitFor();
+    },
+  },
+  {
+    name: 'practice-choose',
+    as: 'hilda',
+    open: practise,
+  },
+  {
+    name: 'live',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      await practise(page, address);
+      await page.getByRole('button', { name: /^Begin: stamp/ }).click();
+      const tokens = page.getByRole('group', { name: 'Next acts' }).getByRole('button');
+      for (const act of [
+        'Complete the walk-round',
+        'Sit in the seat',
+        'Set the parking brake',
+        'Crank the engine',
+      ])
+        await tokens.filter({ hasText: act }).click();
+      await page.getByRole('button', { name: 'It ended' }).waitFor();
+    },
+  },
+  {
+    name: 'order-graph',
+    as: 'hilda',
+    open: async (page, address) => {
+      await page.goto(`${address}/classes/motor-grader/edit?row=mg-P7`);
+      await page.getByRole('region', { name: 'Order of the steps' }).waitFor();
     },
   },
   {

@@ -1,6 +1,13 @@
-import type { Origin, Quantity, Timing, Until } from './schema';
+import type { Origin, Pack, Quantity, Timing, Until } from './schema';
 import type { Part } from './sections';
-import type { Method, Moment, PlantMeans, TimingMeans, UntilBound } from './vocabulary';
+import {
+  COMMON_CONDITIONS,
+  type Method,
+  type Moment,
+  type PlantMeans,
+  type TimingMeans,
+  type UntilBound,
+} from './vocabulary';
 
 /** Families of machine classes. */
 export const FAMILY_WORDS: Readonly<Record<string, string>> = {
@@ -67,6 +74,12 @@ export const TIMING_WORDS: Readonly<Record<TimingMeans, string>> = {
   count: 'how often',
   none: 'said only',
 };
+
+/** A condition in words: of the class, else of those that many share, else the words that stand for it. */
+export function conditionIn(pack: { conditions?: Pack['conditions'] | undefined }, id: string): string {
+  const own = pack.conditions?.find((each) => each.id === id)?.says;
+  return own ?? (COMMON_CONDITIONS as Readonly<Record<string, string>>)[id] ?? id.replaceAll('-', ' ');
+}
 
 /** How a fault is planted. */
 export const PLANT_WORDS: Readonly<Record<PlantMeans, string>> = {

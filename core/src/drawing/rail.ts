@@ -19,7 +19,7 @@ export interface RailRow {
 }
 
 /** A procedure's name above its steps, where several are drawn. */
-export interface RailHead {
+interface RailHead {
   title: string;
   y: number;
 }

@@ -20,7 +20,7 @@ export {
   type StepTrend,
   stepTrends,
 } from './trend';
-export { type OrderStep, Precedence, StepOrder } from './order';
+export { loopWith, type OrderStep, Precedence, StepOrder } from './order';
 export { rulesOf, type Session, session, type SessionStep, STEP_WEIGHTS } from './session';
 export { isTimed, TIME_RULES, type TimeRule, timingSeconds, type TimeVerdict } from './timing';
 export {

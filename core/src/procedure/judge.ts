@@ -77,7 +77,8 @@ const HALF = 0.5;
  * procedure that the class does not have.
  */
 export function judge(
-  pack: Pick<EffectivePack, 'procedures' | 'forbidden' | 'sheet'>,
+  pack: Pick<EffectivePack, 'procedures' | 'forbidden' | 'sheet'> &
+    Partial<Pick<EffectivePack, 'conditions'>>,
   procedures: readonly string[],
   trace: Trace,
   { promptCredit = pack.sheet.promptCredit }: JudgeOptions = {},

@@ -97,3 +97,29 @@ export class Precedence {
       .map(([, i]) => i);
   }
 }
+
+/**
+ * The circle that would close if `earlier` had to come before `later`: step ids from `later` round to `later` again;
+ * null where none would. Members of groups count, since each may be the one picked.
+ *
+ * @example loopWith([{ id: 'a', after: [] }, { id: 'b', after: ['a'] }], 'b', 'a') // ['a', 'b', 'a']
+ */
+export function loopWith(
+  steps: readonly Pick<OrderStep, 'id' | 'after'>[],
+  earlier: string,
+  later: string,
+): string[] | null {
+  if (earlier === later) return [later, later];
+  const waiting = (id: string) =>
+    steps.filter((each) => each.after.some((a) => (typeof a === 'string' ? a === id : a.anyOf.includes(id))));
+  const ways: string[][] = [[later]];
+  const seen = new Set([later]);
+  for (let way = ways.shift(); way; way = ways.shift())
+    for (const { id } of waiting(way.at(-1)!)) {
+      if (id === earlier) return [...way, earlier, later];
+      if (seen.has(id)) continue;
+      seen.add(id);
+      ways.push([...way, id]);
+    }
+  return null;
+}

@@ -59,9 +59,11 @@ export function keptTimes(
     );
   for (const step of sequence) {
     const last = events.at(-1);
-    const at = Math.max(last ? (last.end ?? last.at) + gap : 0, waited(step));
     const { means, since, most, unit } = step.timing ?? {};
     const limit = means === 'limit' || means === 'within' ? timingSeconds(most, unit) : null;
+    // What must follow soon follows sooner.
+    const pause = limit === null || since === undefined ? gap : Math.min(gap, limit / 2);
+    const at = Math.max(last ? (last.end ?? last.at) + pause : 0, waited(step));
     const event: TraceEvent = {
       token: step.token,
       at,

@@ -1,4 +1,4 @@
-import type { EffectivePack, Procedure, Step } from '../catalogue';
+import { conditionIn, type EffectivePack, type Procedure, type Step } from '../catalogue';
 import { type OrderStep, Precedence, StepOrder } from './order';
 
 /** What leaving out a step costs: a default that rests on judgement (common practice). */
@@ -16,6 +16,8 @@ export interface Session {
   procedures: Procedure[];
   steps: SessionStep[];
   order: StepOrder;
+  /** A condition of a step in words. */
+  condition: (id: string) => string;
 }
 
 /**
@@ -23,7 +25,10 @@ export interface Session {
  * among them was done before; order that runs through such steps is kept. Throws RangeError for a procedure that the
  * class, as it is fitted out, does not have.
  */
-export function session(pack: Pick<EffectivePack, 'procedures'>, procedures: readonly string[]): Session {
+export function session(
+  pack: Pick<EffectivePack, 'procedures'> & Partial<Pick<EffectivePack, 'conditions'>>,
+  procedures: readonly string[],
+): Session {
   const chosen = procedures.map((id) => {
     const found = pack.procedures.find((each) => each.id === id);
     if (!found) throw new RangeError(`there is no procedure "${id}" in this class as it is fitted out`);
@@ -37,7 +42,12 @@ export function session(pack: Pick<EffectivePack, 'procedures'>, procedures: rea
       weight: step.critical ? STEP_WEIGHTS.critical : STEP_WEIGHTS.other,
     })),
   );
-  return { procedures: chosen, steps, order: new StepOrder(withOutside(pack, steps)) };
+  return {
+    procedures: chosen,
+    steps,
+    order: new StepOrder(withOutside(pack, steps)),
+    condition: (id) => conditionIn(pack, id),
+  };
 }
 
 /** Steps with what they wait for through steps of procedures that are not among them. */

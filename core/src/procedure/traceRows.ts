@@ -55,8 +55,7 @@ export function traceRows(trace: Trace, startedAt?: string): TraceRow[] {
     device: '',
     ...rest,
   });
-  return [
-    ...trace.conditions.map((each) => row('condition', each.says, 0, { more: each.lifts.join('; ') })),
+  const moments = [
     ...trace.events.map((each) =>
       row('act', each.token, each.at, {
         end: each.end === undefined ? '' : seconds(each.end),
@@ -67,6 +66,10 @@ export function traceRows(trace: Trace, startedAt?: string): TraceRow[] {
     ...trace.broken.map((each) =>
       row('rule', each.rule, each.at, { end: each.until === undefined ? '' : seconds(each.until) }),
     ),
+  ].sort((a, b) => Number(a.at) - Number(b.at));
+  return [
+    ...trace.conditions.map((each) => row('condition', each.says, 0, { more: each.lifts.join('; ') })),
+    ...moments,
     ...(trace.ended === null ? [] : [row('end', '', trace.ended)]),
   ];
 }

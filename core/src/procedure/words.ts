@@ -66,7 +66,7 @@ export function judgementWords(judgement: Judgement, trace: Trace): Sentence[] {
   const told = new Set<string>();
   for (const each of steps) {
     const rank = isCriticalFlaw(each) ? 1 : each.step.critical ? 3 : 4;
-    for (const sentence of stepSentences(each, trace, told))
+    for (const sentence of stepSentences(each, trace, told, session.condition))
       say(sentence.kind === 'note' ? 7 : rank, sentence);
   }
   const conditions = trace.conditions.filter((each) => each.lifts.length > 0);
@@ -118,7 +118,12 @@ function closing(sentences: readonly Sentence[], finished: boolean): Sentence {
 }
 
 /** What is to say of one step; an inversion is told once, at whichever of its steps comes first. */
-function stepSentences(judged: JudgedStep, trace: Trace, told: Set<string>): Sentence[] {
+function stepSentences(
+  judged: JudgedStep,
+  trace: Trace,
+  told: Set<string>,
+  condition: (id: string) => string,
+): Sentence[] {
   const { step, state, event, times, failed, lateFor, earlyFor, due } = judged;
   const critical = step.critical;
   const found: Sentence[] = [];
@@ -146,7 +151,8 @@ function stepSentences(judged: JudgedStep, trace: Trace, told: Set<string>): Sen
       break;
     default:
   }
-  if (failed.length > 0) say('condition', `At ${quoted(step)} this did not hold: ${failed.join('; ')}.`);
+  if (failed.length > 0)
+    say('condition', `At ${quoted(step)} this did not hold: ${failed.map(condition).join('; ')}.`);
   for (const each of times) {
     const says = timeSentence(each, trace);
     if (says) say(each.verdict === 'broken' ? 'time' : 'note', says);

@@ -1,4 +1,4 @@
-import { COMMON_CONDITIONS, type EffectivePack, METHOD_WORDS } from '../catalogue';
+import { conditionIn, type EffectivePack, METHOD_WORDS } from '../catalogue';
 import { walkingOrder } from '../round';
 
 /** One thing to say aloud: a check or a step, with what belongs to it. */
@@ -16,9 +16,7 @@ const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCas
 
 /** The round in walking order, a check at a time: the part, then what a sound one shows to each method. */
 export function spokenRound(pack: EffectivePack): SpokenLine[] {
-  const own = new Map(pack.conditions.map((each) => [each.id, each.says]));
-  const condition = (id: string) =>
-    own.get(id) ?? (COMMON_CONDITIONS as Readonly<Record<string, string>>)[id] ?? id.replaceAll('-', ' ');
+  const condition = (id: string) => conditionIn(pack, id);
   return walkingOrder(pack).flatMap(({ station, order, checks }) =>
     checks
       .filter((each) => each.station === station.id)

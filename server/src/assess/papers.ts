@@ -18,7 +18,7 @@ export async function reportSubject(house: House, row: EvaluationRow): Promise<R
     events: await eventsOf(house.db, row.id),
     earlierStarts: row.earlierStarts,
     conditions: row.conditions,
-    createdAt: row.createdAt,
+    createdAt: new Date(row.createdAt).toISOString(),
     person: {
       name: `${who!.givenName} ${who!.familyName}`,
       payroll: who!.payroll,

@@ -6,6 +6,7 @@ import { effectivePackOf } from '../classes/packs';
 import type { House } from '../data/context';
 import { evaluation, machineClass, person, sequenceResult, unit } from '../data/schema';
 import { ProblemError } from '../http/problem';
+import { seesKey } from './access';
 
 /** Sessions that are shown of a person, and that the figures of a class are made from. */
 const MOST_OF_PERSON = 60;
@@ -20,10 +21,11 @@ export async function personSequences(
   const [who] = await house.db.select().from(person).where(eq(person.id, id));
   if (!who || !maySee(caller, who))
     throw new ProblemError('not-found', 'There is no such person, or you may not see them.');
-  const rows = await house.db
+  const all = await house.db
     .select({
       result: sequenceResult,
       purpose: evaluation.purpose,
+      outcome: evaluation.outcome,
       packHash: evaluation.packHash,
       classTitle: machineClass.title,
       unitName: unit.name,
@@ -35,13 +37,17 @@ export async function personSequences(
     .where(eq(sequenceResult.personId, id))
     .orderBy(desc(sequenceResult.endedAt))
     .limit(MOST_OF_PERSON);
+  // Before the decision the person evaluated learns nothing of how it went.
+  const rows = all.filter(({ purpose, outcome }) => seesKey(caller, { personId: id, purpose, outcome }));
   const titles = new Map<string, string>();
   for (const hash of new Set(rows.map((each) => each.packHash)))
     for (const each of (await effectivePackOf(house.db, hash)).procedures)
       titles.set(`${hash} ${each.id}`, each.title);
   return {
-    sessions: rows.map(({ result, packHash, ...rest }) => ({
-      ...rest,
+    sessions: rows.map(({ result, packHash, purpose, classTitle, unitName }) => ({
+      purpose,
+      classTitle,
+      unitName,
       id: result.id,
       evaluationId: result.evaluationId,
       classId: result.classId,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { momentWords, type SessionStep } from '@rounds/core/procedure';
 import { onKeyStroke, useLocalStorage, useWakeLock } from '@vueuse/core';
-import { Checkbox, Form, Input, Textarea } from 'ant-design-vue';
+import { CheckboxGroup, Form, Input, Textarea } from 'ant-design-vue';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import SequenceRail from '../drawing/SequenceRail.vue';
 import WaitArc from '../drawing/WaitArc.vue';
@@ -77,14 +77,14 @@ const DAYS = [
 const conditionText = ref('');
 const lifts = ref<string[]>([]);
 const timed = computed(() => all.value.filter((each) => each.timing && each.timing.means !== 'none'));
-const toggleLift = (id: string) =>
-  (lifts.value = lifts.value.includes(id) ? lifts.value.filter((each) => each !== id) : [...lifts.value, id]);
 async function addCondition() {
-  if (conditionText.value.trim().length < 3 || lifts.value.length === 0) return;
-  await props.sequence.condition(conditionText.value.trim(), lifts.value);
+  const says = conditionText.value.trim();
+  const lifted = lifts.value;
+  if (says.length < 3 || lifted.length === 0) return;
   panel.value = 'none';
   conditionText.value = '';
   lifts.value = [];
+  await props.sequence.condition(says, lifted);
 }
 
 const shareOf = (each: RunningClock) => (each.bound === 0 ? 1 : each.seconds / each.bound);
@@ -174,7 +174,7 @@ watch(
             ><span class="count">{{ clockWords(each) }}</span></span
           >
           <button v-if="each.endable && !readOnly" class="big" @click="sequence.end(each.act)">
-            It ended
+            {{ each.means === 'limit' ? 'It ended' : 'Wait over' }}
           </button>
         </li>
       </ul>
@@ -223,15 +223,12 @@ watch(
         <FieldItem v-slot="{ id }" label="The condition"
           ><Input :id="id" v-model:value="conditionText" :maxlength="300"
         /></FieldItem>
-        <div role="group" aria-label="Times that it lifts" class="lifts">
-          <Checkbox
-            v-for="each in timed"
-            :key="each.id"
-            :checked="lifts.includes(each.id)"
-            @change="toggleLift(each.id)"
-            >{{ each.do }} <span class="quiet">{{ each.timing!.says }}</span></Checkbox
-          >
-        </div>
+        <CheckboxGroup
+          v-model:value="lifts"
+          class="lifts"
+          aria-label="Times that it lifts"
+          :options="timed.map((each) => ({ value: each.id, label: `${each.do} (${each.timing!.says})` }))"
+        />
         <button
           class="big primary"
           type="submit"
@@ -257,7 +254,7 @@ watch(
           :aria-pressed="last.failed?.includes(hold) ?? false"
           @click="toggleHold(hold)"
         >
-          {{ hold }}
+          {{ judgement.session.condition(hold) }}
         </button>
       </div>
     </section>

@@ -142,7 +142,9 @@ export function useEvaluation(id: string) {
   async function tap(...bodies: DeviceEventBody[]): Promise<boolean> {
     if (heldBy.value) return false;
     const at = instantNow();
-    const taps = bodies.map((body): DeviceEvent => ({ id: uuidv7(), at, body }));
+    // What a form holds is reactive, and that cannot be stored: what is kept is its plain content.
+    const plain = JSON.parse(JSON.stringify(bodies)) as DeviceEventBody[];
+    const taps = plain.map((body): DeviceEvent => ({ id: uuidv7(), at, body }));
     try {
       await outbox.put(id, taps);
       lost.value = null;

@@ -6,8 +6,10 @@ import {
   type Pack,
   type PackError,
   packJsonSchema,
+  type Procedure,
   ROW_LISTS,
   type RowListId,
+  type Step,
 } from '@rounds/core/catalogue';
 import { Button, Form, Input } from 'ant-design-vue';
 import { computed, nextTick, provide, ref, watch } from 'vue';
@@ -16,6 +18,7 @@ import type { Document } from 'yaml';
 import { askFirst } from '../../parts/askFirst';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import { EDITED } from './fields';
+import OrderGraph from './OrderGraph.vue';
 import SchemaForm from './SchemaForm.vue';
 import { schemaAt, type SchemaNode } from './yamlContext';
 
@@ -96,6 +99,16 @@ function setRow(given: unknown) {
       : given;
   emit('write', (doc) => doc.setIn(path, doc.createNode(whole)));
 }
+/** What a step of the chosen procedure waits for. */
+function setAfter(step: string, after: Step['after']) {
+  const path = [...row.value!.path, 'steps'];
+  const i = (rowValue.value as Procedure).steps.findIndex((each) => each.id === step);
+  emit('write', (doc) =>
+    after.length === 0
+      ? doc.deleteIn([...path, i, 'after'])
+      : doc.setIn([...path, i, 'after'], doc.createNode(after, { flow: true })),
+  );
+}
 function addRow() {
   const model = row.value ?? rows.value.at(-1);
   if (!model) return;
@@ -165,6 +178,13 @@ function removeRow() {
         <Button danger @click="removeRow">Remove</Button>
       </div>
       <p v-for="(e, i) in errorsOf(row.path)" :key="i" class="wrong" role="alert">{{ e.message }}</p>
+      <OrderGraph
+        v-if="list === 'procedures'"
+        :key="`graph ${chosen}`"
+        :pack="value"
+        :procedure="rowValue as Procedure"
+        @after="setAfter"
+      />
       <SchemaForm
         :key="chosen"
         :schema="rowSchema"
@@ -182,7 +202,7 @@ function removeRow() {
 <style scoped>
 .two {
   display: grid;
-  grid-template-columns: minmax(300px, 34%) 1fr;
+  grid-template-columns: minmax(300px, 34%) minmax(0, 1fr);
   gap: 1rem;
   align-items: start;
 }
