@@ -53,7 +53,7 @@ for (const view of wanted) {
   }
   await close();
 }
-if (!values.only || values.only.split(',').includes('outlines')) {
+if (values.only?.split(',').includes('outlines')) {
   await contactSheet();
   console.log('outlines.png');
 }
