@@ -91,7 +91,7 @@ export function railLayout(session: Session, width: number, judgement?: Judgemen
   const lanes = assignLanes(sequence, next);
   const count = Math.max(1, ...lanes.values(), ...[...lanes.values()].map((each) => each + 1));
   const textX = PAD + count * LANE + 4;
-  const letters = Math.max(12, Math.floor((width - textX - COLUMN) / LETTER));
+  const letters = Math.max(12, Math.floor((width - textX - (judgement ? COLUMN : 4)) / LETTER));
 
   const rows: RailRow[] = [];
   const heads: RailHead[] = [];

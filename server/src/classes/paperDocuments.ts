@@ -5,7 +5,8 @@ import {
   type Procedure,
   type Step,
 } from '@rounds/core/catalogue';
-import { planSvg } from '@rounds/core/drawing';
+import { planSvg, RAIL_COLOURS, railLayout, railSvg } from '@rounds/core/drawing';
+import { session } from '@rounds/core/procedure';
 import { honestSeconds, walkingOrder } from '@rounds/core/round';
 import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { INK, QUIET } from '../print/pdf';
@@ -278,7 +279,11 @@ function fitting(pack: EffectivePack, room: number): Procedure[] {
   return chosen;
 }
 
-/** Start and stop side by side on one A4 page (more where a class needs it), with what is forbidden below. */
+/** Width of a rail in units of its drawing, and its colours: black and grey, so that any printer does. */
+const RAIL_UNITS = 400;
+const RAIL_PAPER = { ...RAIL_COLOURS, stop: '#000000' };
+
+/** Start and stop side by side on one A4 page (more where a class needs it), with what is forbidden below; then their order. */
 function startStopCard({ pack, machine, organisation, printed }: PaperSubject): TDocumentDefinitions {
   // What a class needs little of is set larger, so that the page is used.
   const of = (kind: 'startup' | 'shutdown') => pack.procedures.filter((each) => each.kind === kind);
@@ -310,6 +315,28 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
     stack: [
       { text: heading, bold: true, fontSize: 12, margin: [0, 0, 0, 2] },
       ...written([...of(kind), ...(kind === shorter ? fitting(pack, STEPS_ON_A_PAGE - steps) : [])]),
+    ],
+  });
+  /** All procedures of a kind as one drawing, as large as the page lets it be. */
+  const rail = (kind: 'startup' | 'shutdown', heading: string): Column => ({
+    width: '*',
+    stack: [
+      { text: heading, bold: true, margin: [0, 0, 0, 4] },
+      of(kind).length === 0
+        ? ''
+        : {
+            svg: railSvg(
+              railLayout(
+                session(
+                  pack,
+                  of(kind).map((each) => each.id),
+                ),
+                RAIL_UNITS,
+              ),
+              RAIL_PAPER,
+            ),
+            fit: [260, 700],
+          },
     ],
   });
 
@@ -349,6 +376,14 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
         columnGap: 18,
         fontSize: size - 0.5,
       },
+      { text: 'The order as a rail', bold: true, fontSize: 12, pageBreak: 'before', margin: [0, 0, 0, 2] },
+      {
+        text: 'It forks where the order is free. Critical steps are solid, a wait is as long as its sign, an optional step is dashed.',
+        fontSize: 7.5,
+        color: QUIET,
+        margin: [0, 0, 0, 8],
+      },
+      { columns: [rail('startup', 'Start'), rail('shutdown', 'Stop')], columnGap: 18 },
     ],
   };
 }

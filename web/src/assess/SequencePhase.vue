@@ -2,11 +2,14 @@
 import { assessRoutes } from '@rounds/contract/assess';
 import { proceduresOf, type SequencePart } from '@rounds/core/evaluation';
 import { session } from '@rounds/core/procedure';
-import { CheckboxGroup } from 'ant-design-vue';
+import { Alert, CheckboxGroup } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { fileAddress } from '../device/api';
 import SequenceRail from '../drawing/SequenceRail.vue';
+import FileDrop from '../parts/FileDrop.vue';
+import ProblemAlert from '../parts/ProblemAlert.vue';
 import LiveSequence from './LiveSequence.vue';
+import { useImportTrace } from './queries';
 import SequenceResult from './SequenceResult.vue';
 import type { OpenEvaluation } from './useEvaluation';
 import { useSequence } from './useSequence';
@@ -43,6 +46,29 @@ const preview = computed(() => (inOrder.value.length > 0 ? session(pack.value, i
 const again = ref(false);
 const latest = computed(() => sequence.ended.value[0] ?? null);
 const choosing = computed(() => !sequence.open.value && (latest.value === null || again.value));
+const importTrace = useImportTrace();
+const problem = ref<unknown>(null);
+const remarks = ref<{ line: number; says: string; kept: string }[]>([]);
+/** A trace that was recorded elsewhere becomes a session of this practice. */
+async function takeFile(file: File) {
+  problem.value = null;
+  remarks.value = [];
+  try {
+    const made = await importTrace.mutateAsync({
+      params: { id: id.value },
+      body: {
+        format: /\.(xes|xml)$/i.test(file.name) ? 'xes' : 'csv',
+        procedures: inOrder.value,
+        text: await file.text(),
+      },
+    });
+    remarks.value = made.remarks;
+    again.value = false;
+    await props.evaluation.load();
+  } catch (error) {
+    problem.value = error;
+  }
+}
 async function start() {
   again.value = false;
   await sequence.start(inOrder.value);
@@ -86,6 +112,16 @@ const NAMES = { start: 'Start, step by step', stop: 'Stop, step by step' } as co
           >
             Score it by hand instead
           </button>
+          <template v-if="part === null && !readOnly && inOrder.length > 0">
+            <h2>Or a trace from a file</h2>
+            <FileDrop
+              label="Trace as CSV or XES"
+              accept=".csv,.xes,.xml"
+              says="CSV with the columns token and at, or XES"
+              @file="takeFile"
+            />
+            <ProblemAlert :problem="problem" />
+          </template>
         </section>
         <section class="sheet pad" aria-label="How it goes">
           <h2>How it goes</h2>
@@ -95,6 +131,15 @@ const NAMES = { start: 'Start, step by step', stop: 'Stop, step by step' } as co
       </div>
     </template>
     <template v-else-if="latest">
+      <Alert v-if="remarks.length" type="warning" role="status" message="Taken in, with this to know">
+        <template #description>
+          <ul class="remarks">
+            <li v-for="(each, i) in remarks" :key="i">
+              Line {{ each.line }}: {{ each.says }}; {{ each.kept }}.
+            </li>
+          </ul>
+        </template>
+      </Alert>
       <SequenceResult :evaluation-id="id" :judged="latest" :words="sequence.words(latest)" />
       <div class="row">
         <button v-if="!readOnly" class="big" @click="again = true">Stamp another</button>
@@ -129,6 +174,10 @@ const NAMES = { start: 'Start, step by step', stop: 'Stop, step by step' } as co
   grid-template-columns: minmax(0, 1fr) minmax(0, 1.4fr);
   gap: 1rem;
   align-items: start;
+}
+.remarks {
+  margin: 0;
+  padding-left: 1.1rem;
 }
 .choices {
   display: grid;

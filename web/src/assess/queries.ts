@@ -20,6 +20,8 @@ export const useCandidates = (words: () => string) =>
 export const useCandidate = (id: () => string) =>
   useRouteQuery(peopleRoutes.person, () => (id() === '' ? null : { params: { id: id() } }));
 
+/** Records a trace from a file as a session of a practice. */
+export const useImportTrace = () => useRouteMutation(assessRoutes.importTrace, ['evaluations', 'sequences']);
 export const useAddUnit = () => useRouteMutation(machineRoutes.addUnit, ['units', 'classes']);
 export const useCreateEvaluation = () =>
   useRouteMutation(assessRoutes.createEvaluation, ['evaluations', 'today']);

@@ -41,6 +41,7 @@ const rows = computed(() =>
   <div ref="frame" class="rail-frame">
     <svg
       class="rail"
+      :class="{ 'goes-on': judgement && !judgement.finished }"
       role="list"
       :aria-label="label"
       :viewBox="`0 0 ${layout.width} ${layout.height}`"
@@ -132,11 +133,8 @@ text {
 .next .says {
   font-weight: 700;
 }
-.next .sign,
-.to-come .sign {
-  opacity: 1;
-}
-.live-past .says {
+/* While it goes on, what is done steps back. */
+.goes-on .done .says {
   fill: var(--quiet);
 }
 .strike {
