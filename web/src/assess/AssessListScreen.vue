@@ -172,7 +172,7 @@ const outcomes = DECIDED.map((value) => ({ value, label: OUTCOME_WORDS[value] })
 
 <style scoped>
 .purpose {
-  justify-self: start;
+  width: max-content;
 }
 .filters {
   display: grid;

@@ -1,7 +1,8 @@
+import { assessRoutes } from '@rounds/contract/assess';
 import { proceduresOf } from '@rounds/core/evaluation';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { EVALUATION, forklift, keptEvaluation } from '../testing/evaluation';
-import { fakeServer, type FakeServer } from '../testing/fakeServer';
+import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
 import { all, click, eventually, settled, show, text, the, type } from '../testing/mount';
 import EvaluationScreen from './EvaluationScreen.vue';
 
@@ -86,5 +87,40 @@ describe('start and stop in an evaluation', () => {
     expect(said[0]).toMatch(/^Left out: /);
     expect(said.at(-1)).toBe('Everything else in order.');
     expect(all('button', 'Stamp another')).toHaveLength(1);
+  });
+});
+
+describe('a practice of start and stop', () => {
+  it('is no evaluation: it has no parts, sheet or decision', async () => {
+    keptEvaluation(server, [], 'practice');
+    await open('');
+    expect(text()).toContain('Practice of start and stop');
+    expect(all('tab')).toHaveLength(0);
+    await click('button', /^Begin: stamp/);
+    await eventually(() => expect(tokenNames().length).toBeGreaterThan(0));
+  });
+
+  it('takes a trace from a file, and says what was odd in it or why it cannot be read', async () => {
+    keptEvaluation(server, [], 'practice');
+    const sent: { format: string }[] = [];
+    let answer: () => unknown = () => {
+      throw new Refusal('trace-unreadable', 'There is no act in this file. Nothing was recorded.');
+    };
+    server.answer(assessRoutes.importTrace, ({ body }) => {
+      sent.push(body as { format: string });
+      return answer() as never;
+    });
+    await open('');
+    const give = async (name: string) => {
+      const input = document.querySelector<HTMLInputElement>('input[type="file"]')!;
+      Object.defineProperty(input, 'files', { value: [new File(['token,at'], name)], configurable: true });
+      input.dispatchEvent(new Event('change', { bubbles: true }));
+      await settled();
+    };
+    await give('trace.csv');
+    await eventually(() => expect(text()).toContain('There is no act in this file.'));
+    answer = () => ({ accepted: [], summary: {}, certificate: null, remarks: [] });
+    await give('trace.xes');
+    await eventually(() => expect(sent.map((each) => each.format)).toEqual(['csv', 'xes']));
   });
 });

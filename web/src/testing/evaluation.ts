@@ -19,8 +19,12 @@ export const forklift: EffectivePack = compose(forkliftPack(), { variant: 'diese
 
 type Stored = RouteAnswer<typeof assessRoutes.evaluation>['events'][number];
 
-/** An evaluation on the pretended server, which takes taps as the real one does: each once, in order. */
-export function keptEvaluation(server: FakeServer, begun: readonly EvaluationEventBody[] = []) {
+/** An evaluation or practice on the pretended server, which takes taps as the real one does: each once, in order. */
+export function keptEvaluation(
+  server: FakeServer,
+  begun: readonly EvaluationEventBody[] = [],
+  purpose: EvaluationSummary['purpose'] = 'evaluation',
+) {
   const owner = account('trainer');
   const stored = (event: EvaluationEvent): Stored => ({
     ...event,
@@ -45,7 +49,7 @@ export function keptEvaluation(server: FakeServer, begun: readonly EvaluationEve
     trainerId: owner.id,
     trainerName: owner.name,
     createdAt: '2026-03-02T07:55:00.000Z',
-    purpose: 'evaluation',
+    purpose,
     phase: phaseOf(foldEvaluation(events)),
     outcome: null,
     score: null,
