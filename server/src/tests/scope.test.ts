@@ -1,4 +1,4 @@
-import { type Role, ROLES, routes, type RouteSpec } from '@rounds/contract';
+import { type Role, ROLES, type RouteAnswer, routes, type RouteSpec } from '@rounds/contract';
 import { compose } from '@rounds/core/catalogue';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createAccount } from '../index';
@@ -24,7 +24,13 @@ const pack = compose(forklift(), { variant: 'diesel' });
  * One person of the supervisor's team, one of another; each with an evaluation, a certificate and a
  * standing.
  */
-const people = { own: { id: '', evaluation: '', token: '' }, other: { id: '', evaluation: '', token: '' } };
+const people = {
+  own: { id: '', evaluation: '', token: '', sequence: '' },
+  other: { id: '', evaluation: '', token: '', sequence: '' },
+};
+/** A procedure that the sheet does not ask for, so that how it went decides nothing. */
+const asked = pack.sheet.sections.flatMap((each) => each.criteria.flatMap((c) => c.link?.procedures ?? []));
+const unasked = pack.procedures.find((each) => !asked.includes(each.id))!.id;
 
 beforeAll(async () => {
   yard = await openYard();
@@ -36,11 +42,16 @@ beforeAll(async () => {
     const closed = await send(trainer, each.evaluation, [
       ...wholeRound(pack),
       ...wholeSheet(pack),
+      { kind: 'sequence-started', procedures: [unasked] },
+      { kind: 'sequence-ended' },
       { kind: 'decided', outcome: 'competent' },
       { kind: 'signed', role: 'trainer', strokes: STROKES },
       { kind: 'signed', role: 'operator', strokes: STROKES },
     ]);
     each.token = (closed.body as { certificate: { token: string } }).certificate.token;
+    const { sessions } = (await trainer.call(routes.personSequences, { params: { id: each.id } }))
+      .body as RouteAnswer<typeof routes.personSequences>;
+    each.sequence = sessions[0]!.id;
     const open = await yard.prepare(trainer, each.id);
     await send(trainer, open, [{ kind: 'planted', fault: 'CF-F10' }]);
     await trainer.call(routes.addCertificationEvent, {
@@ -62,11 +73,11 @@ beforeAll(async () => {
 afterAll(() => yard.stop());
 
 /** Every GET route with its parameters filled for one of the two people. */
-function addresses(of: { id: string; evaluation: string; token: string }): [string, RouteSpec, string][] {
+function addresses(of: (typeof people)['own']): [string, RouteSpec, string][] {
   return Object.entries<RouteSpec>(routes)
     .filter(([, spec]) => spec.method === 'GET' && spec.roles !== 'public')
     .map(([name, spec]) => {
-      const id = spec.path.startsWith('/people')
+      const id = /^\/(sequences\/)?people/.test(spec.path)
         ? of.id
         : spec.path.startsWith('/evaluations')
           ? of.evaluation
@@ -74,7 +85,7 @@ function addresses(of: { id: string; evaluation: string; token: string }): [stri
       return [
         name,
         spec,
-        `/api${spec.path.replace(':id', id).replace(':token', of.token).replace(':hash', 'none')}`,
+        `/api${spec.path.replace(':id', id).replace(':token', of.token).replace(':hash', 'none').replace(':sequence', of.sequence).replace(':procedure', unasked)}`,
       ];
     });
 }
@@ -101,7 +112,7 @@ describe.each(Object.keys(sees))('%s', (login) => {
         expect([route, answer.status]).toEqual([route, 403]);
         continue;
       }
-      if (/^\/(people|evaluations)\/:id|^\/certificates/.test(spec.path))
+      if (/^\/(people|evaluations|sequences\/people)\/:id|^\/certificates/.test(spec.path))
         expect([route, answer.status]).toEqual([route, sees[login]![which] ? 200 : 404]);
       if (!sees[login]![which] && answer.headers.get('content-type') !== 'application/pdf')
         expect([route, text.includes(name)]).toEqual([route, false]);
