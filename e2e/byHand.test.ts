@@ -272,7 +272,8 @@ describe.each(WAYS)('by $way alone', ({ way, hand, login, machine, site, part })
 
     await by.press(button('Take the faults out'));
     await by.press(page.getByRole('checkbox', { name: /^Taken out: / }));
-    await by.press(button('Go to the score sheet'));
+    await by.press(button('Go to the start'));
+    await by.press(button('Score it by hand instead'));
     const open_ = page
       .locator('.four:not(:has([aria-pressed="true"]))')
       .getByRole('button', { name: 'Done', exact: true });
@@ -280,7 +281,8 @@ describe.each(WAYS)('by $way alone', ({ way, hand, login, machine, site, part })
       await by.press(open_.first());
       await expect.poll(() => open_.count()).toBeLessThan(left);
     }
-    await by.press(button('Go to the review'));
+    await by.press(button('Go to the stop'));
+    await by.press(button('Score it by hand instead'));
     await by.press(button('Decide and sign'));
     await by.press(button(/^Decide: /, false));
     const signer = (title: string) => page.getByRole('region', { name: `${title} signs` });

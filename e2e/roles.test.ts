@@ -244,7 +244,8 @@ describe('an evaluation that goes otherwise', () => {
       .getByRole('button', { name: 'Done' })
       .click();
     await page.getByRole('button', { name: 'End the round' }).click();
-    await page.getByRole('button', { name: 'Go to the score sheet' }).click();
+    await page.getByRole('button', { name: 'Go to the start' }).click();
+    await page.getByRole('button', { name: 'Score it by hand instead' }).click();
     await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
     const ramp = page.getByRole('group', { name: /^Keeps the right end uphill/ });
     await ramp.getByRole('button', { name: 'N/A' }).click();

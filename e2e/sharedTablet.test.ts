@@ -284,7 +284,8 @@ describe('preparing and scoring', () => {
     expect(await (await found()).getAttribute('aria-pressed')).toBe('false');
     await page.getByRole('button', { name: 'Back', exact: true }).click();
     await page.getByRole('button', { name: 'End the round' }).click();
-    await page.getByRole('button', { name: 'Go to the score sheet' }).click();
+    await page.getByRole('button', { name: 'Go to the start' }).click();
+    await page.getByRole('button', { name: 'Score it by hand instead' }).click();
     await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
     const number = page.getByRole('spinbutton').first();
     if ((await number.count()) > 0) {
@@ -377,7 +378,7 @@ describe('a hard decision', () => {
     });
     await page.getByRole('tab', { name: /Round/ }).click();
     await page.getByRole('button', { name: /Undo/ }).waitFor();
-    await page.getByRole('tab', { name: /Score sheet/ }).click();
+    await page.getByRole('tab', { name: /^Work/ }).click();
     await page.getByRole('group').getByRole('button', { name: 'N/A' }).first().click();
     await page.getByLabel('Why it does not apply').fill('not yet there');
     await page.getByRole('button', { name: 'Keep', exact: true }).click();

@@ -215,7 +215,7 @@ describe('the whole line', () => {
   });
 
   it('scores the sheet', async () => {
-    await page.getByRole('tab', { name: /Score sheet/ }).click();
+    await page.getByRole('tab', { name: /^Work/ }).click();
     await page.getByRole('heading', { name: /Score sheet/ }).waitFor();
     const rows = page.getByRole('group').filter({ has: page.getByRole('button', { name: 'Not done' }) });
     const count = await rows.count();
