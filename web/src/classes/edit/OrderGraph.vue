@@ -283,7 +283,7 @@ const said = computed(() => {
           @keydown.space.prevent="press(each.step.id)"
         >
           <rect :width="WIDTH" :height="each.height" rx="3" />
-          <text aria-hidden="true" v-for="(line, i) in each.lines" :key="i" x="10" :y="22 + i * LINE">
+          <text v-for="(line, i) in each.lines" :key="i" x="10" :y="22 + i * LINE" aria-hidden="true">
             {{ i === 0 ? `${each.n}. ${line}` : line }}
           </text>
         </g>
