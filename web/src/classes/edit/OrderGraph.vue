@@ -27,10 +27,7 @@ const nameOf = (id: string) => steps.value.find((each) => each.id === id)?.do ??
 const WIDTH = 190;
 const LINE = 16;
 const LETTERS = 26;
-function lines(words: string): string[] {
-  const made = wrapped(words, LETTERS);
-  return made.length > 3 ? [...made.slice(0, 2), `${made[2]}…`] : made;
-}
+const lines = (words: string) => wrapped(words, LETTERS);
 interface Edge {
   from: string;
   to: string;
