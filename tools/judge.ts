@@ -14,7 +14,7 @@ import {
   type Trace,
   wrongRuns,
 } from '@rounds/core/procedure';
-import { readTraceCsv, readTraceXes, UnreadableTrace } from '../server/src/index';
+import { readTraceCsv, readTraceXes } from '../server/src/index';
 
 const USAGE = `usage: npm run -s judge -- PACK PROCEDURE TRACE [VARIANT]   judge a trace (.csv or .xes); several procedures as P1+P2
        npm run -s judge -- table                             right and wrong runs of every class, judged`;
@@ -89,7 +89,6 @@ try {
     process.exitCode = 2;
   }
 } catch (error) {
-  if (!(error instanceof UnreadableTrace || error instanceof Error)) throw error;
-  console.error(error.message);
+  console.error(error instanceof Error ? error.message : error);
   process.exitCode = 1;
 }

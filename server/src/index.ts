@@ -15,4 +15,4 @@ export { listen, type Listening } from './http/serve';
 export { takeSeat } from './accounts/seats';
 export { bindStream } from './http/stream';
 export { announce } from './data/announcements';
-export { readTraceCsv, readTraceXes, traceCsv, traceXes, UnreadableTrace } from './assess/traceFiles';
+export { readTraceCsv, readTraceXes } from './assess/traceFiles';

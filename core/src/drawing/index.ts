@@ -1,4 +1,14 @@
 export * from './discs';
 export * from './plan';
 export * from './ringLayout';
-export { RAIL_COLOURS, railLayout, type RailRow, railSign, railState, railSvg, wrapped } from './rail';
+export {
+  RAIL_COLOURS,
+  RAIL_ON_PAPER,
+  railFlawed,
+  railLayout,
+  type RailRow,
+  railSign,
+  railState,
+  railSvg,
+  wrapped,
+} from './rail';

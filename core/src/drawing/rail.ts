@@ -1,5 +1,6 @@
 import type { JudgedStep, Judgement, Session, SessionStep } from '../procedure';
 import { timingSeconds } from '../procedure';
+import { railLanes } from './railLanes';
 
 /** A step as it stands on the rail. Lengths in units of the drawing, y down. */
 export interface RailRow {
@@ -77,19 +78,14 @@ export function railLayout(session: Session, width: number, judgement?: Judgemen
     steps.every((other, t) => t >= s || !order.before(step.id, other.id)),
   );
   const sequence = steps.map((_, s) => s).sort((a, b) => (written ? a - b : place.get(a)! - place.get(b)!));
-  const next = new Map(
-    sequence.map((s) => [
-      s,
-      sequence.filter(
-        (t) =>
-          order.base.has(s, t) &&
-          !sequence.some((between) => order.base.has(s, between) && order.base.has(between, t)),
-      ),
-    ]),
-  );
-  for (const { owner, members } of order.groups) for (const s of members) next.get(s)!.push(owner);
-  const lanes = assignLanes(sequence, next);
-  const count = Math.max(1, ...lanes.values(), ...[...lanes.values()].map((each) => each + 1));
+  const rowOf = new Map(sequence.map((s, row) => [s, row]));
+  const waits = (s: number, t: number) =>
+    order.groups.some((each) => each.owner === t && each.members.includes(s)) ||
+    (order.base.has(s, t) &&
+      !sequence.some((between) => order.base.has(s, between) && order.base.has(between, t)));
+  const lanes = railLanes(sequence.map((s) => sequence.filter((t) => waits(s, t)).map((t) => rowOf.get(t)!)));
+  const count = 1 + Math.max(0, ...lanes.signs, ...lanes.ties.map((each) => each.lane));
+  const xOf = (lane: number) => PAD + RADIUS + lane * LANE;
   const textX = PAD + count * LANE + 4;
   const letters = Math.max(12, Math.floor((width - textX - (judgement ? COLUMN : 4)) / LETTER));
 
@@ -113,7 +109,7 @@ export function railLayout(session: Session, width: number, judgement?: Judgemen
     const judged = judgement?.steps[s] ?? null;
     rows.push({
       step,
-      x: PAD + RADIUS + lanes.get(s)! * LANE,
+      x: xOf(lanes.signs[rows.length]!),
       y: top + PAD + RADIUS + 2,
       length,
       top,
@@ -124,60 +120,16 @@ export function railLayout(session: Session, width: number, judgement?: Judgemen
     });
     top += height;
   }
-  const rowOf = new Map(sequence.map((s, i) => [s, rows[i]!]));
-  const ties = sequence.flatMap((s) =>
-    next.get(s)!.map((t) => ({
-      from: steps[s]!.id,
-      to: steps[t]!.id,
-      path: tie(rowOf.get(s)!, rowOf.get(t)!, PAD + RADIUS + laneOf(s, t, lanes) * LANE),
-    })),
-  );
+  const ties = lanes.ties.map(({ from, to, lane }) => ({
+    from: rows[from]!.step.id,
+    to: rows[to]!.step.id,
+    path: tie(rows[from]!, rows[to]!, xOf(lane)),
+  }));
   return { rows, heads, ties, textX, width, height: top };
 }
 
 /** Width kept at the right for what came of each step. */
 const COLUMN = 84;
-
-/** The lane a line runs in: that of the step it leads to, or leaves, whichever lies further out. */
-function laneOf(s: number, t: number, lanes: ReadonlyMap<number, number>): number {
-  return Math.max(lanes.get(s)!, lanes.get(t)!);
-}
-
-/**
- * A lane for each step: its first follower goes on in the lane of the step, others fork into the next free one. A
- * lane is free again once nothing that it leads to is still to come.
- */
-function assignLanes(
-  sequence: readonly number[],
-  next: ReadonlyMap<number, readonly number[]>,
-): Map<number, number> {
-  const lanes = new Map<number, number>();
-  /** For each lane, the last place in the sequence at which a line in it ends. */
-  const busy: number[] = [];
-  const placeOf = new Map(sequence.map((s, i) => [s, i]));
-  sequence.forEach((s, i) => {
-    const before = sequence.slice(0, i).filter((p) => next.get(p)!.includes(s));
-    const wanted = before.map((p) => lanes.get(p)!).sort((a, b) => a - b);
-    const end = Math.max(i, ...next.get(s)!.map((t) => placeOf.get(t)!));
-    const isFree = (lane: number) => (busy[lane] ?? -1) <= i;
-    let lane = wanted.find((each) => isFree(each) || continues(each));
-    if (lane === undefined) {
-      lane = 0;
-      while (!isFree(lane)) lane++;
-    }
-    lanes.set(s, lane);
-    busy[lane] = Math.max(end, busy[lane] ?? 0);
-
-    /** Whether the last step in a lane leads to this one next. */
-    function continues(each: number): boolean {
-      const last = sequence.slice(0, i).findLast((p) => lanes.get(p) === each);
-      return (
-        last !== undefined && next.get(last)!.every((t) => placeOf.get(t)! >= i) && next.get(last)![0] === s
-      );
-    }
-  });
-  return lanes;
-}
 
 /** A line from one sign to another that changes lanes by a bend near its ends. */
 function tie(from: RailRow, to: RailRow, lane: number): string {
@@ -205,14 +157,26 @@ export const RAIL_COLOURS: RailColours = {
   ground: '#ffffff',
 };
 
+/** The same in black and grey, so that any printer does. */
+export const RAIL_ON_PAPER: RailColours = { ...RAIL_COLOURS, stop: '#000000' };
+
+/** Whether something of a step did not come right. */
+export function railFlawed({ judged }: Pick<RailRow, 'judged'>): boolean {
+  if (!judged) return false;
+  return (
+    ['skipped', 'out-of-order', 'wrong'].includes(judged.state) ||
+    judged.failed.length > 0 ||
+    judged.times.some((each) => each.verdict === 'broken')
+  );
+}
+
 /** How a step came out, as it stands beside its words. */
 export function railState(row: RailRow, momentOf: (act: number) => string): string {
   const { judged, act } = row;
   if (!judged) return '';
-  const broken = judged.times.some((each) => each.verdict === 'broken') || judged.failed.length > 0;
   switch (judged.state) {
     case 'done':
-      return `${momentOf(act!)}${broken ? ' !' : ''}`;
+      return `${momentOf(act!)}${railFlawed(row) ? ' !' : ''}`;
     case 'prompted':
       return `${momentOf(act!)} prompted`;
     case 'wrong':
@@ -229,7 +193,7 @@ export function railState(row: RailRow, momentOf: (act: number) => string): stri
 const escaped = (words: string) =>
   words.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 
-/** The shape of a step's sign: long for a wait, pointed for what is critical and wrong, by form and not by colour. */
+/** The shape of a step's sign, long for a wait; filled or hollow is for who draws it. */
 export function railSign({ x, y, length }: Pick<RailRow, 'x' | 'y' | 'length'>): string {
   const r = RADIUS;
   return `M${x - r} ${y}A${r} ${r} 0 0 1 ${x + r} ${y}V${y + length}A${r} ${r} 0 0 1 ${x - r} ${y + length}Z`;
@@ -249,8 +213,7 @@ export function railSvg(
         `<text x="0" y="${each.y}" ${font} font-size="15" font-weight="700" fill="${ink}">${escaped(each.title)}</text>`,
     ),
     ...layout.rows.map((row) => {
-      const flawed = row.judged !== null && ['skipped', 'out-of-order', 'wrong'].includes(row.judged.state);
-      const tone = flawed ? stop : ink;
+      const tone = railFlawed(row) ? stop : ink;
       const dash = row.step.optional ? ' stroke-dasharray="3 3"' : '';
       const sign =
         `<path d="${railSign(row)}" fill="${row.step.critical ? tone : ground}" stroke="${tone}" ` +

@@ -1,5 +1,5 @@
 import type { Criterion, EffectivePack } from '../catalogue';
-import { isCriticalFlaw, judge, type Judgement, STEP_WEIGHTS } from '../procedure';
+import { earnedShare, isCriticalFlaw, judge, type Judgement } from '../procedure';
 import { coverageShare, type RoundAnalysis, type RoundRecord } from '../round';
 import type { EvaluationRecord } from './record';
 import type { SequenceRecord } from './sequences';
@@ -113,13 +113,10 @@ function judgedCredit(
   const asked = criterion.link!.procedures!;
   const judged = judgedSequence(pack, sequence)!;
   const own = judged.judgement.steps.filter((each) => each.due && asked.includes(each.step.procedure));
-  const whole = own.reduce((sum, each) => sum + each.step.weight, 0);
-  const lost = judged.judgement.rules.length * STEP_WEIGHTS.critical;
-  const earned = own.reduce((sum, each) => sum + each.step.weight * each.credit, 0) - lost;
   const right = own.filter((each) => each.credit === 1).length;
   const flaws = own.filter(isCriticalFlaw).length + judged.judgement.rules.length;
   return {
-    credit: whole === 0 ? null : Math.max(0, earned / whole),
+    credit: earnedShare(own, judged.judgement.rules),
     because:
       `${right} of ${own.length} steps right` +
       (flaws === 0 ? '' : `, ${flaws === 1 ? 'one critical flaw' : `${flaws} critical flaws`}`),

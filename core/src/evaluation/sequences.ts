@@ -3,9 +3,16 @@ import type { EffectivePack } from '../catalogue';
 import type { EvaluationEventBody, SequencePart } from './events';
 
 type BodyOf<K extends EvaluationEventBody['kind']> = Extract<EvaluationEventBody, { kind: K }>;
-export type SequenceBody = BodyOf<
-  'sequence-started' | 'act' | 'act-ended' | 'act-marked' | 'rule-broken' | 'day-condition' | 'sequence-ended'
->;
+const SEQUENCE_KINDS = [
+  'sequence-started',
+  'act',
+  'act-ended',
+  'act-marked',
+  'rule-broken',
+  'day-condition',
+  'sequence-ended',
+] as const;
+export type SequenceBody = BodyOf<(typeof SEQUENCE_KINDS)[number]>;
 
 /** One session of procedures as it was stamped beside the machine. */
 export interface SequenceRecord {
@@ -27,19 +34,9 @@ export interface SequenceRecord {
   clock: { instant: number; at: number; run: string | null; ticks: number };
 }
 
-const SEQUENCE_KINDS = new Set<EvaluationEventBody['kind']>([
-  'sequence-started',
-  'act',
-  'act-ended',
-  'act-marked',
-  'rule-broken',
-  'day-condition',
-  'sequence-ended',
-]);
-
 /** Whether an event belongs to a session of procedures. */
 export function ofSequence(body: EvaluationEventBody): body is SequenceBody {
-  return SEQUENCE_KINDS.has(body.kind);
+  return (SEQUENCE_KINDS as readonly string[]).includes(body.kind);
 }
 
 /**
@@ -177,7 +174,7 @@ export function bodiesOfTrace(
     if (each.end !== undefined) add(each.end, { kind: 'act-ended', act });
   }
   for (const { rule, at } of trace.broken) add(at, { kind: 'rule-broken', rule });
-  const inTime = made.sort((a, b) => a.at - b.at);
-  if (trace.ended !== null) add(Math.max(trace.ended, inTime.at(-1)!.at), { kind: 'sequence-ended' });
+  made.sort((a, b) => a.at - b.at);
+  if (trace.ended !== null) add(Math.max(trace.ended, made.at(-1)!.at), { kind: 'sequence-ended' });
   return made;
 }

@@ -1,6 +1,5 @@
 import { maximumWeightAntichain } from './antichain';
-import type { Precedence } from './order';
-import { type StepOrder } from './order';
+import type { Precedence, StepOrder } from './order';
 
 /** How a trace of tokens is explained by an order of steps. */
 export interface Explanation {
@@ -50,10 +49,10 @@ export function explain(
   const pairs = possiblePairs(order, tokens);
   const scale = steps.length * (tokens.length + 1) + 1;
 
-  interface Pick {
+  interface Choice {
     precedence: Precedence;
     due: boolean[];
-    /** Groups that are not picked yet. */
+    /** Groups that have no member yet. */
     open: number[];
   }
   interface Solved {
@@ -61,7 +60,7 @@ export function explain(
     value: number;
   }
 
-  function solve({ precedence, due }: Pick): Solved {
+  function solve({ precedence, due }: Choice): Solved {
     const full = tieShared(order, precedence);
     const gain = ([s, e]: [number, number]): number => {
       const { weight, optional, id } = steps[s]!;
@@ -89,10 +88,10 @@ export function explain(
   }
 
   /** The pick with one more member, and what then must be done; null where that runs in a circle. */
-  function withMember(pick: Pick, group: number, member: number): Pick | null {
-    const precedence = pick.precedence.copy();
+  function withMember(choice: Choice, group: number, member: number): Choice | null {
+    const precedence = choice.precedence.copy();
     if (!precedence.add(member, groups[group]!.owner)) return null;
-    return { precedence, due: [...pick.due], open: pick.open.filter((each) => each !== group) };
+    return { precedence, due: [...choice.due], open: choice.open.filter((each) => each !== group) };
   }
   /** What is due once every group has its member: owners that are due make their members due. */
   function dueWith(members: ReadonlyMap<number, number>): boolean[] {
@@ -105,23 +104,23 @@ export function explain(
     return due;
   }
 
-  let best: { solved: Solved; pick: Pick } | null = null;
-  const keep = (solved: Solved, pick: Pick): void => {
-    if (!best || solved.value > best.solved.value) best = { solved, pick };
+  let best: { solved: Solved; choice: Choice } | null = null;
+  const keep = (solved: Solved, choice: Choice): void => {
+    if (!best || solved.value > best.solved.value) best = { solved, choice };
   };
-  const visit = (pick: Pick, members: ReadonlyMap<number, number>): void => {
-    const relaxed = solve({ ...pick, due: dueWith(members) });
+  const visit = (choice: Choice, members: ReadonlyMap<number, number>): void => {
+    const relaxed = solve({ ...choice, due: dueWith(members) });
     if (best && relaxed.value <= best.solved.value) return;
-    const done = completed(pick, members, relaxed);
+    const done = completed(choice, members, relaxed);
     if (done) {
       const solved = solve(done);
       keep(solved, done);
       if (solved.value >= relaxed.value) return;
     }
-    const group = pick.open.find((each) => broken(each, relaxed)) ?? pick.open[0];
+    const group = choice.open.find((each) => broken(each, relaxed)) ?? choice.open[0];
     if (group === undefined) return;
     for (const member of groups[group]!.members) {
-      const further = withMember(pick, group, member);
+      const further = withMember(choice, group, member);
       if (further) visit(further, new Map([...members, [group, member]]));
     }
   };
@@ -132,18 +131,22 @@ export function explain(
     return owner !== undefined && !groups[group]!.members.some((each) => (at.get(each) ?? Infinity) < owner);
   }
   /** Picks for the groups still open, by what was done first; null where no member can be picked. */
-  function completed(pick: Pick, members: ReadonlyMap<number, number>, { chosen }: Solved): Pick | null {
+  function completed(
+    choice: Choice,
+    members: ReadonlyMap<number, number>,
+    { chosen }: Solved,
+  ): Choice | null {
     const at = new Map(chosen);
     const all = new Map(members);
-    let now = pick;
-    for (const group of pick.open) {
+    let now = choice;
+    for (const group of choice.open) {
       const ranked = [...groups[group]!.members].sort(
         (a, b) =>
           (at.get(a) ?? Infinity) - (at.get(b) ?? Infinity) ||
           Number(steps[a]!.optional) - Number(steps[b]!.optional) ||
           steps[a]!.weight - steps[b]!.weight,
       );
-      let further: Pick | null = null;
+      let further: Choice | null = null;
       for (const member of ranked) {
         further = withMember(now, group, member);
         if (further) {
@@ -159,7 +162,7 @@ export function explain(
 
   visit({ precedence: order.base, due: dueWith(new Map()), open: groups.map((_, i) => i) }, new Map());
   if (!best) throw new RangeError('no choice among the groups leaves an order that can be kept');
-  const { solved, pick } = best as { solved: Solved; pick: Pick };
+  const { solved, choice } = best as { solved: Solved; choice: Choice };
   const eventOf: (number | null)[] = steps.map(() => null);
   const stepOf: (number | null)[] = tokens.map(() => null);
   for (const [s, e] of solved.chosen) {
@@ -169,10 +172,10 @@ export function explain(
   return {
     eventOf,
     stepOf,
-    due: pick.due,
-    kept: pick.precedence,
+    due: choice.due,
+    kept: choice.precedence,
     skippedWeight: steps.reduce(
-      (sum, { weight }, s) => sum + (pick.due[s] && eventOf[s] === null ? weight : 0),
+      (sum, { weight }, s) => sum + (choice.due[s] && eventOf[s] === null ? weight : 0),
       0,
     ),
   };

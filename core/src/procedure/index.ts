@@ -2,6 +2,7 @@ export { maximumWeightAntichain, type WeightedOrder } from './antichain';
 export { type Conformance, conformance } from './conformance';
 export { type Explanation, explain } from './explain';
 export {
+  earnedShare,
   isCriticalFlaw,
   judge,
   type JudgedRule,
@@ -22,7 +23,14 @@ export {
 } from './trend';
 export { loopWith, type OrderStep, Precedence, StepOrder } from './order';
 export { rulesOf, type Session, session, type SessionStep, STEP_WEIGHTS } from './session';
-export { isTimed, TIME_RULES, type TimeRule, timingSeconds, type TimeVerdict } from './timing';
+export {
+  type RunningClock,
+  runningClocks,
+  TIME_RULES,
+  type TimeRule,
+  timingSeconds,
+  type TimeVerdict,
+} from './timing';
 export {
   ACT_MARKS,
   type ActMark,
@@ -31,6 +39,6 @@ export {
   type Trace,
   type TraceEvent,
 } from './trace';
-export { judgementWords, momentWords, type Sentence, spanWords } from './words';
+export { judgementWords, momentWords, type Sentence, spanWords, tellsCriticalFlaw } from './words';
 export { allowedOrder, keptTimes, rightRun, type ScriptedWrong, wrongRuns } from './scriptedRun';
 export { TRACE_COLUMNS, traceFromRows, type TraceRemark, type TraceRow, traceRows } from './traceRows';

@@ -1,12 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compose, type EffectivePack } from '../catalogue';
+import { seededRandom } from '../evaluation';
 import { shippedClasses, shippedPack } from '../testing';
 import { byHand } from './byHand';
 import { explain } from './explain';
 import { judge, type Judgement, likelyNext } from './judge';
 import { allowedOrder, keptTimes, rightRun, wrongRuns } from './scriptedRun';
 import { session } from './session';
+import { runningClocks } from './timing';
 import type { Trace, TraceEvent } from './trace';
 import { judgementWords } from './words';
 
@@ -23,20 +25,9 @@ const bothEnds = (pack: EffectivePack) =>
 const says = (pack: EffectivePack, procedures: string[], trace: Trace) =>
   judgementWords(judge(pack, procedures, trace), trace).map((each) => each.says);
 
-/** A seeded generator (mulberry32). */
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
 describe('in every class and fit-out', () => {
   it.each(fitOuts)('any allowed order with its times kept scores 100: $name', ({ pack }) => {
-    const draw = seeded(7);
+    const draw = seededRandom(7);
     for (const { id } of pack.procedures) {
       const own = session(pack, [id]);
       let kept = 0;
@@ -57,7 +48,7 @@ describe('in every class and fit-out', () => {
   });
 
   it.each(fitOuts)('leaving out steps costs their weight and nothing else: $name', ({ pack }) => {
-    const draw = seeded(11);
+    const draw = seededRandom(11);
     for (const { id } of bothEnds(pack)) {
       const own = session(pack, [id]);
       const sequence = allowedOrder(own);
@@ -101,7 +92,7 @@ it('equals brute force on every procedure of up to seven steps, for 2,000 seeded
       .map((each) => session(composed, [each.id]));
   });
   expect(short.length).toBeGreaterThan(80);
-  const draw = seeded(2000);
+  const draw = seededRandom(2000);
   for (let i = 0; i < 2000; i++) {
     const { order } = short[i % short.length]!;
     const names = [...order.steps.map((each) => each.token), 'something else'];
@@ -199,6 +190,30 @@ describe('times of a forklift start', () => {
     const words = says(pack, [stop], trace);
     if (after) expect(words.join(' ')).toMatch(/came 12 s before “Once every purge lamp is out/);
     else expect(words).toEqual(['Everything in order.']);
+  });
+});
+
+describe('the clocks that run', () => {
+  const clocks = (events: TraceEvent[]) => {
+    const trace: Trace = { ...right, events, ended: null };
+    const { session: own, explanation } = judge(forklift, [START], trace);
+    return runningClocks({ session: own, explanation, trace }).map(
+      ({ step, means, from, bound, endable }) => [step.id, means, from, bound, endable],
+    );
+  };
+  const upTo = (token: string) => right.events.findIndex((each) => each.token === token);
+  const before = right.events.slice(0, upTo('CF-SU-6'));
+
+  it('are the limit of an act until its end is stamped', () => {
+    expect(clocks([...before, { token: 'CF-SU-6', at: 30 }])).toEqual([['CF-SU-6', 'limit', 30, 10, true]]);
+    expect(clocks([...before, { token: 'CF-SU-6', at: 30, end: 34 }])).toEqual([]);
+  });
+
+  it('are a wait from the end of what it counts from, until its own end', () => {
+    const cranked = [...before, { token: 'CF-SU-6', at: 30, end: 34 }];
+    const idle = { token: 'CF-SU-8', at: 40 };
+    expect(clocks([...cranked, idle])).toEqual([['CF-SU-8', 'wait', 34, 180, false]]);
+    expect(clocks([...cranked, { ...idle, end: 220 }])).toEqual([]);
   });
 });
 

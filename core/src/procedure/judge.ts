@@ -90,10 +90,11 @@ export function judge(
     trace.events.map((each) => each.token),
     { lastCounts },
   );
-  const times = judgeTimes(session, trace, explanation);
+  const seen = { session, trace, explanation };
+  const times = judgeTimes(seen);
   const finished = trace.ended !== null;
   const steps = session.steps.map((step, s): JudgedStep => {
-    const event = eventOf(step, session, trace, explanation);
+    const event = eventOf(step, seen);
     const act = event === null ? null : trace.events[event]!;
     const own = times.filter((each) => each.step === step);
     const failed = act?.failed ?? [];
@@ -123,8 +124,6 @@ export function judge(
       ? [{ id: rule, rule: known.rule, at, seconds: until === undefined ? null : until - at }]
       : [];
   });
-  const whole = steps.reduce((sum, { due, step }) => sum + (due ? step.weight : 0), 0);
-  const earned = steps.reduce((sum, { due, step, credit }) => sum + (due ? step.weight * credit : 0), 0);
   const moved = new Set(steps.flatMap(({ state, event }) => (state === 'out-of-order' ? [event] : [])));
   const again = trace.events.flatMap((_, e) => (explanation.stepOf[e] === null && !moved.has(e) ? [e] : []));
   const isStep = (e: number) => session.steps.find((each) => each.token === trace.events[e]!.token);
@@ -138,10 +137,23 @@ export function judge(
     extra: again.filter((e) => !isStep(e)),
     moves: moved.size,
     invertedPairs: invertedPairs(steps, explanation),
-    score: whole === 0 ? null : Math.max(0, (100 * (earned - rules.length * STEP_WEIGHTS.critical)) / whole),
+    score: percentOf(earnedShare(steps, rules)),
     critical: steps.filter(isCriticalFlaw).length + rules.length,
     finished,
   };
+}
+
+const percentOf = (share: number | null) => (share === null ? null : 100 * share);
+
+/** Weighted share of the due steps that was earned, less broken rules, 0 to 1; null where no step is due. */
+export function earnedShare(
+  steps: readonly Pick<JudgedStep, 'due' | 'step' | 'credit'>[],
+  rules: readonly unknown[],
+): number | null {
+  const due = steps.filter((each) => each.due);
+  const whole = due.reduce((sum, { step }) => sum + step.weight, 0);
+  const earned = due.reduce((sum, { step, credit }) => sum + step.weight * credit, 0);
+  return whole === 0 ? null : Math.max(0, (earned - rules.length * STEP_WEIGHTS.critical) / whole);
 }
 
 /** Whether a critical step was not done as it must be. A prompt is not a flaw of this kind. */

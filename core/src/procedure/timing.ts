@@ -38,7 +38,7 @@ export function timingSeconds(figure: number | undefined, unit: Timing['unit']):
 }
 
 /** Whether the clock can judge a timing: it has a bound in seconds and a meaning that is a rule. */
-export function isTimed(step: Pick<SessionStep, 'timing'>): boolean {
+function isTimed(step: Pick<SessionStep, 'timing'>): boolean {
   const { timing } = step;
   if (!timing) return false;
   if (timing.means === 'dwell' || timing.means === 'rest')
@@ -47,6 +47,13 @@ export function isTimed(step: Pick<SessionStep, 'timing'>): boolean {
     (timing.means === 'limit' || timing.means === 'within') &&
     timingSeconds(timing.most, timing.unit) !== null
   );
+}
+
+/** A trace with the session it belongs to and how it is explained. */
+export interface Seen {
+  session: Session;
+  trace: Trace;
+  explanation: Explanation;
 }
 
 /**
@@ -59,38 +66,35 @@ export function isTimed(step: Pick<SessionStep, 'timing'>): boolean {
  *   between one and the next at least the rest.
  * `typical` and `count` are never judged by the clock.
  */
-export function judgeTimes(session: Session, trace: Trace, explanation: Explanation): TimeVerdict[] {
-  const lifted = new Set(trace.conditions.flatMap((each) => each.lifts));
-  const verdicts = session.steps.flatMap((step) => timesOf(step, session, trace, explanation));
+export function judgeTimes(seen: Seen): TimeVerdict[] {
+  const lifted = new Set(seen.trace.conditions.flatMap((each) => each.lifts));
+  const verdicts = seen.session.steps.flatMap((step) => timesOf(step, seen));
   return verdicts.map((each) =>
     lifted.has(each.step.id) && each.verdict !== 'kept' ? { ...each, verdict: 'lifted', by: null } : each,
   );
 }
 
-function timesOf(step: SessionStep, session: Session, trace: Trace, explanation: Explanation): TimeVerdict[] {
-  const event = eventOf(step, session, trace, explanation);
+function timesOf(step: SessionStep, seen: Seen): TimeVerdict[] {
+  const event = eventOf(step, seen);
   if (!step.timing || event === null) return [];
   // What it counts from was not done: that is told by itself.
-  if (countedFrom(step, trace.events[event]!, session, trace, explanation) === null) return [];
+  const from = countedFrom(step, event, seen);
+  if (from === null) return [];
   const { means, unit } = step.timing;
   const least = timingSeconds(step.timing.least, unit);
   const most = timingSeconds(step.timing.most, unit);
-  if (means === 'dwell' && least !== null) return [dwell(step, least, event, session, trace, explanation)];
-  if (means === 'rest' && least !== null) return [rest(step, least, event, trace)];
+  if (means === 'dwell' && least !== null) return [dwell(step, least, event, from, seen)];
+  if (means === 'rest' && least !== null) return [rest(step, least, event, seen)];
   if ((means !== 'limit' && means !== 'within') || most === null) return [];
-  if (step.timing.since === undefined) return attempts(step, means, most, session, trace, event);
-  return [since(step, means, most, event, session, trace, explanation)];
+  if (step.timing.since === undefined) return attempts(step, means, most, event, seen);
+  return [since(step, means, most, event, from, seen)];
 }
 
 /** The act that is a step: as explained, else its last one, out of order as it is. */
-export function eventOf(
-  step: SessionStep,
-  session: Session,
-  trace: Trace,
-  { eventOf: matched, stepOf }: Explanation,
-): number | null {
-  const event = matched[session.order.index.get(step.id)!];
-  if (event !== null && event !== undefined) return event;
+export function eventOf(step: SessionStep, { session, trace, explanation }: Seen): number | null {
+  const { eventOf: matched, stepOf } = explanation;
+  const event = matched[session.order.index.get(step.id)!] ?? null;
+  if (event !== null) return event;
   const own = trace.events.findLastIndex((each, e) => each.token === step.token && stepOf[e] === null);
   return own >= 0 ? own : null;
 }
@@ -121,54 +125,47 @@ const atMost = (measured: number, most: number): Measured => ({
   cutBy: null,
 });
 
+/** A moment, and whether it is not to be relied on. */
+interface Moment {
+  at: number;
+  unsure: boolean;
+}
+
 /** The moment a step counts from: the end of the act where it was stamped. Null where it was not done. */
-function countedFrom(
-  step: SessionStep,
-  own: TraceEvent,
-  session: Session,
-  trace: Trace,
-  explanation: Explanation,
-): { at: number; unsure: boolean } | null {
+function countedFrom(step: SessionStep, event: number, seen: Seen): Moment | null {
+  const { session, trace } = seen;
+  const own = trace.events[event]!;
   const since = step.timing?.since;
   if (since === undefined || since === step.id) return { at: own.at, unsure: own.unsure ?? false };
   const from = session.steps.find((each) => each.id === since);
-  const event = from ? eventOf(from, session, trace, explanation) : null;
-  if (event === null) return null;
-  const act = trace.events[event]!;
+  const begun = from ? eventOf(from, seen) : null;
+  if (begun === null) return null;
+  const act = trace.events[begun]!;
   return { at: act.end ?? act.at, unsure: act.unsure ?? false };
 }
 
-function dwell(
-  step: SessionStep,
-  least: number,
-  event: number,
-  session: Session,
-  trace: Trace,
-  explanation: Explanation,
-): TimeVerdict {
-  const own = trace.events[event]!;
-  const from = countedFrom(step, own, session, trace, explanation)!;
+function dwell(step: SessionStep, least: number, event: number, from: Moment, seen: Seen): TimeVerdict {
+  const own = seen.trace.events[event]!;
+  const until = step.timing?.until !== undefined;
   const tell = (measured: Measured, bound = least) => verdict(step, 'dwell', bound, event, measured);
   if (from.unsure) return tell(unknown);
-  const following = firstAfter(step, event, session, trace, explanation);
+  const following = firstAfter(step, event, seen);
   if (following?.event.unsure) return tell(unknown);
   if (own.end !== undefined) {
+    const whole = own.end - from.at;
     // What waits for it came before it was over.
     if (following && following.event.at < own.end)
-      return tell(
-        atLeast(following.event.at - from.at, own.end - from.at, following.step),
-        own.end - from.at,
-      );
-    return tell(
-      step.timing?.until ? { ...atLeast(own.end - from.at, 0) } : atLeast(own.end - from.at, least),
-    );
+      return tell(atLeast(following.event.at - from.at, whole, following.step), whole);
+    return tell(atLeast(whole, until ? 0 : least));
   }
-  const over = following?.event.at ?? trace.ended;
-  if (over === null || over === undefined)
-    return tell(own.at - from.at >= least && !own.unsure ? atLeast(own.at - from.at, least) : unknown);
+  const over = following?.event.at ?? seen.trace.ended;
+  if (over === null) {
+    const passed = own.at - from.at;
+    return tell(passed >= least && !own.unsure ? atLeast(passed, least) : unknown);
+  }
   const measured = over - from.at;
   // Something else than the clock may have ended it, and nobody stamped that.
-  if (measured < least && step.timing?.until) return tell({ ...unknown, measured });
+  if (measured < least && until) return tell({ ...unknown, measured });
   return tell(atLeast(measured, least, following?.step ?? null));
 }
 
@@ -176,9 +173,7 @@ function dwell(
 function firstAfter(
   step: SessionStep,
   event: number,
-  { steps, order }: Session,
-  trace: Trace,
-  { stepOf, kept }: Explanation,
+  { session: { steps, order }, trace, explanation: { stepOf, kept } }: Seen,
 ): { event: TraceEvent; step: SessionStep } | null {
   const own = order.index.get(step.id)!;
   for (let e = event + 1; e < trace.events.length; e++) {
@@ -188,11 +183,11 @@ function firstAfter(
   return null;
 }
 
-function rest(step: SessionStep, least: number, event: number, trace: Trace): TimeVerdict {
+function rest(step: SessionStep, least: number, event: number, { trace }: Seen): TimeVerdict {
   const own = trace.events[event]!;
   const next = trace.events.slice(event + 1).find((each) => each.token !== step.token);
   const over = own.end ?? next?.at ?? trace.ended;
-  const unsure = own.unsure || next?.unsure || over === null || over === undefined;
+  const unsure = own.unsure || next?.unsure || over === null;
   return verdict(step, 'rest', least, event, unsure ? unknown : atLeast(over - own.at, least));
 }
 
@@ -201,12 +196,10 @@ function since(
   rule: 'limit' | 'within',
   most: number,
   event: number,
-  session: Session,
-  trace: Trace,
-  explanation: Explanation,
+  from: Moment,
+  { trace }: Seen,
 ): TimeVerdict {
   const own = trace.events[event]!;
-  const from = countedFrom(step, own, session, trace, explanation)!;
   const unsure = from.unsure || own.unsure || own.at < from.at;
   return verdict(step, rule, most, event, unsure ? unknown : atMost(own.at - from.at, most));
 }
@@ -216,9 +209,8 @@ function attempts(
   step: SessionStep,
   rule: 'limit' | 'within',
   most: number,
-  { steps }: Session,
-  trace: Trace,
   event: number,
+  { session: { steps }, trace }: Seen,
 ): TimeVerdict[] {
   const shared = steps.filter((each) => each.token === step.token).length > 1;
   const all = trace.events.flatMap((each, e) =>
@@ -244,8 +236,41 @@ function lasted(event: number, most: number, trace: Trace): Measured {
   if (own.unsure) return unknown;
   if (own.end !== undefined) return atMost(own.end - own.at, most);
   const next = trace.events[event + 1];
-  const over = next && !next.unsure ? next.at : next ? null : trace.ended;
-  if (over === null || over === undefined || over - own.at > most)
-    return { ...unknown, measured: over === null || over === undefined ? null : over - own.at };
+  if (next?.unsure) return unknown;
+  const over = next?.at ?? trace.ended;
+  if (over === null) return unknown;
+  if (over - own.at > most) return { ...unknown, measured: over - own.at };
   return { verdict: 'kept', measured: null, cutBy: null };
+}
+
+/** A clock that runs while a session goes on. */
+export interface RunningClock {
+  step: SessionStep;
+  /** The act that it runs beside. */
+  event: number;
+  /** A wait that must last so long, or a limit that must not be passed. */
+  means: 'wait' | 'limit';
+  /** The moment it counts from, seconds since the session began. */
+  from: number;
+  /** Seconds. */
+  bound: number;
+  /** Whether the end of the act can be stamped. */
+  endable: boolean;
+}
+
+/** The clocks that run: waits that nothing has cut short or ended yet, and acts with a limit whose end is to come. */
+export function runningClocks(seen: Seen): RunningClock[] {
+  return seen.session.steps.flatMap((step): RunningClock[] => {
+    const event = eventOf(step, seen);
+    if (event === null || !isTimed(step) || seen.trace.events[event]!.end !== undefined) return [];
+    const { means, least, most, unit, since: counts, until } = step.timing!;
+    const waits = means === 'dwell' || means === 'rest';
+    // What is counted from another act is over once it is done.
+    if (!waits && counts !== undefined) return [];
+    const from = countedFrom(step, event, seen);
+    if (from === null || (waits && firstAfter(step, event, seen) !== null)) return [];
+    const bound = timingSeconds(waits ? least : most, unit)!;
+    const endable = !waits || until !== undefined;
+    return [{ step, event, means: waits ? 'wait' : 'limit', from: from.at, bound, endable }];
+  });
 }

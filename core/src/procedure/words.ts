@@ -25,6 +25,11 @@ export interface Sentence {
   events: number[];
 }
 
+/** Whether a sentence tells of a critical flaw; a prompt at a critical step is none. */
+export function tellsCriticalFlaw({ critical, kind }: Sentence): boolean {
+  return critical && kind !== 'prompted' && kind !== 'note';
+}
+
 /** Seconds in words: "9.5 s", "41 s", "2 min 5 s", "1 h 20 min". */
 export function spanWords(seconds: number): string {
   if (seconds < 10 && !Number.isInteger(seconds)) return `${Number(seconds.toFixed(1))} s`;

@@ -1,11 +1,9 @@
-import { railLayout, railSvg } from '@rounds/core/drawing';
+import { RAIL_ON_PAPER, railLayout, railSvg } from '@rounds/core/drawing';
 import type { JudgedSequence } from '@rounds/core/evaluation';
-import { judgementWords, momentWords } from '@rounds/core/procedure';
+import { judgementWords, momentWords, tellsCriticalFlaw } from '@rounds/core/procedure';
 import type { Content } from 'pdfmake/interfaces';
 import { INK, QUIET } from '../print/pdf';
 
-/** Black and grey, so that any printer does. */
-const PAPER = { ink: INK, quiet: '#7c8c86', stop: '#000000', ground: '#ffffff' };
 /** Width of the rail in units of its drawing, and in points on the page. */
 const UNITS = 560;
 const POINTS = 400;
@@ -32,8 +30,8 @@ export function sequenceContent({ sequence, judgement }: JudgedSequence): Conten
           margin: [0, 4, 0, 2],
         },
         ...words.map((each): Content => ({
-          text: `${each.critical && each.kind !== 'note' && each.kind !== 'prompted' ? '!  ' : '•  '}${each.says}`,
-          bold: each.critical && each.kind !== 'note' && each.kind !== 'prompted',
+          text: `${tellsCriticalFlaw(each) ? '!  ' : '•  '}${each.says}`,
+          bold: tellsCriticalFlaw(each),
           color: each.kind === 'note' ? QUIET : INK,
           margin: [0, 0.5, 0, 0.5],
         })),
@@ -41,7 +39,7 @@ export function sequenceContent({ sequence, judgement }: JudgedSequence): Conten
       unbreakable: words.length < 15,
     },
     {
-      svg: railSvg(layout, PAPER, (act) => momentWords(trace.events[act - 1]?.at ?? 0)),
+      svg: railSvg(layout, RAIL_ON_PAPER, (act) => momentWords(trace.events[act - 1]?.at ?? 0)),
       width: POINTS,
       margin: [0, 6, 0, 8],
     },

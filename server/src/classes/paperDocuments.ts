@@ -5,7 +5,7 @@ import {
   type Procedure,
   type Step,
 } from '@rounds/core/catalogue';
-import { planSvg, RAIL_COLOURS, railLayout, railSvg } from '@rounds/core/drawing';
+import { planSvg, RAIL_ON_PAPER, railLayout, railSvg } from '@rounds/core/drawing';
 import { session } from '@rounds/core/procedure';
 import { honestSeconds, walkingOrder } from '@rounds/core/round';
 import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
@@ -279,9 +279,8 @@ function fitting(pack: EffectivePack, room: number): Procedure[] {
   return chosen;
 }
 
-/** Width of a rail in units of its drawing, and its colours: black and grey, so that any printer does. */
+/** Width of a rail in units of its drawing. */
 const RAIL_UNITS = 400;
-const RAIL_PAPER = { ...RAIL_COLOURS, stop: '#000000' };
 
 /** Start and stop side by side on one A4 page (more where a class needs it), with what is forbidden below; then their order. */
 function startStopCard({ pack, machine, organisation, printed }: PaperSubject): TDocumentDefinitions {
@@ -333,7 +332,7 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
                 ),
                 RAIL_UNITS,
               ),
-              RAIL_PAPER,
+              RAIL_ON_PAPER,
             ),
             fit: [260, 700],
           },

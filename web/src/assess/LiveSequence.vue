@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { momentWords, type SessionStep } from '@rounds/core/procedure';
 import { onKeyStroke, useLocalStorage, useWakeLock } from '@vueuse/core';
-import { CheckboxGroup, Form, Input, Textarea } from 'ant-design-vue';
+import { Form, Textarea } from 'ant-design-vue';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import SequenceRail from '../drawing/SequenceRail.vue';
 import WaitArc from '../drawing/WaitArc.vue';
 import FieldItem from '../parts/FieldItem.vue';
+import DayCondition from './DayCondition.vue';
 import { useBeep } from './useBeep';
 import type { OpenEvaluation } from './useEvaluation';
-import type { LiveSequence, RunningClock } from './useSequence';
+import type { LiveClock, LiveSequence } from './useSequence';
 import TokenButton from './TokenButton.vue';
 
 /**
@@ -67,28 +68,14 @@ async function addNote() {
   if (text) await props.evaluation.tap({ kind: 'noted', words: text });
 }
 
-/** What a day may bring that shortens a time, so that nothing need be typed. */
-const DAYS = [
-  'Engine still warm',
-  'Warm-up cut short by order of the site',
-  'No level place',
-  'Purge not fitted',
-];
-const conditionText = ref('');
-const lifts = ref<string[]>([]);
 const timed = computed(() => all.value.filter((each) => each.timing && each.timing.means !== 'none'));
-async function addCondition() {
-  const says = conditionText.value.trim();
-  const lifted = lifts.value;
-  if (says.length < 3 || lifted.length === 0) return;
+async function stateCondition(says: string, lifts: string[]) {
   panel.value = 'none';
-  conditionText.value = '';
-  lifts.value = [];
-  await props.sequence.condition(says, lifted);
+  await props.sequence.condition(says, lifts);
 }
 
-const shareOf = (each: RunningClock) => (each.bound === 0 ? 1 : each.seconds / each.bound);
-const clockWords = (each: RunningClock) => {
+const shareOf = (each: LiveClock) => (each.bound === 0 ? 1 : each.seconds / each.bound);
+const clockWords = (each: LiveClock) => {
   const now = `${momentWords(each.seconds)} of ${momentWords(each.bound)}`;
   if (each.means === 'limit') return each.seconds > each.bound ? `${now}: limit passed` : now;
   return each.seconds >= each.bound ? `${now}: waited long enough` : now;
@@ -206,37 +193,7 @@ watch(
         /></FieldItem>
         <button class="big primary" type="submit">Keep the note</button>
       </Form>
-      <Form v-else layout="vertical" class="stack" @submit.prevent="addCondition">
-        <p class="quiet">A condition of the day lifts a time that would else be asked. It stays on record.</p>
-        <div class="chips">
-          <button
-            v-for="each in DAYS"
-            :key="each"
-            type="button"
-            class="big"
-            :aria-pressed="conditionText === each"
-            @click="conditionText = each"
-          >
-            {{ each }}
-          </button>
-        </div>
-        <FieldItem v-slot="{ id }" label="The condition"
-          ><Input :id="id" v-model:value="conditionText" :maxlength="300"
-        /></FieldItem>
-        <CheckboxGroup
-          v-model:value="lifts"
-          class="lifts"
-          aria-label="Times that it lifts"
-          :options="timed.map((each) => ({ value: each.id, label: `${each.do} (${each.timing!.says})` }))"
-        />
-        <button
-          class="big primary"
-          type="submit"
-          :disabled="conditionText.trim().length < 3 || lifts.length === 0"
-        >
-          State the condition
-        </button>
-      </Form>
+      <DayCondition v-else :steps="timed" @state="stateCondition" />
 
       <div
         v-if="
@@ -352,21 +309,14 @@ watch(
   grid-auto-rows: minmax(88px, auto);
   gap: 0.6rem;
 }
-.list,
-.lifts {
+.list {
   display: grid;
   gap: 0.5rem;
-}
-.lifts :deep(.ant-checkbox-wrapper) {
-  min-height: 48px;
-  align-items: center;
-  margin: 0;
 }
 .wide {
   align-items: flex-start;
   text-align: left;
 }
-.chips,
 .holds {
   display: flex;
   flex-wrap: wrap;

@@ -11,7 +11,7 @@ import {
   stationsInUse,
   walkedMarks,
 } from '@rounds/core/evaluation';
-import { judgementWords } from '@rounds/core/procedure';
+import { judgementWords, momentWords } from '@rounds/core/procedure';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { Progress } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -19,7 +19,7 @@ import { fileAddress } from '../device/api';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
 import DataTable, { type Column } from '../parts/DataTable.vue';
-import { minutes, moment, percent } from '../parts/words';
+import { moment, percent } from '../parts/words';
 import GradingGrid from './GradingGrid.vue';
 import SequenceResult from './SequenceResult.vue';
 import type { OpenEvaluation } from './useEvaluation';
@@ -190,8 +190,8 @@ const belowMinimum = (section: { minimum: number | null; score: number | null })
           <dt>Pace</dt>
           <dd>
             <template v-if="a.analysis.pace.seconds !== null"
-              >{{ minutes(a.analysis.pace.seconds) }} against an honest floor of
-              {{ minutes(a.analysis.pace.floorSeconds)
+              >{{ momentWords(a.analysis.pace.seconds) }} against an honest floor of
+              {{ momentWords(a.analysis.pace.floorSeconds)
               }}<span v-if="a.analysis.pace.plausible === false" class="needs-you"
                 >too fast to be true</span
               ></template

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { assessRoutes } from '@rounds/contract/assess';
 import type { JudgedSequence } from '@rounds/core/evaluation';
-import type { Sentence } from '@rounds/core/procedure';
+import { type Sentence, tellsCriticalFlaw } from '@rounds/core/procedure';
 import { computed } from 'vue';
 import { fileAddress } from '../device/api';
 import SequenceRail from '../drawing/SequenceRail.vue';
@@ -40,7 +40,7 @@ const titles = computed(() => judgement.value.session.procedures.map((each) => e
           v-for="(each, i) in words"
           :key="i"
           :class="{
-            critical: each.critical && each.kind !== 'prompted' && each.kind !== 'note',
+            critical: tellsCriticalFlaw(each),
             note: each.kind === 'note',
           }"
         >

@@ -5,12 +5,11 @@ import {
   type SequencePart,
 } from '@rounds/core/evaluation';
 import {
-  isTimed,
   judgementWords,
   likelyNext,
   rulesOf,
-  type SessionStep,
-  timingSeconds,
+  type RunningClock,
+  runningClocks,
 } from '@rounds/core/procedure';
 import { useIntervalFn } from '@vueuse/core';
 import { computed, ref } from 'vue';
@@ -18,16 +17,10 @@ import { clock } from '../device/clock';
 import { ticksNow } from '../device/ticks';
 import type { OpenEvaluation } from './useEvaluation';
 
-/** A clock that runs by itself beside the machine. */
-export interface RunningClock {
+/** A clock that runs by itself beside the machine, with the seconds it has run. */
+export interface LiveClock extends RunningClock {
   act: string;
-  step: SessionStep;
-  /** A wait that must last so long, or a limit that must not be passed. */
-  means: 'wait' | 'limit';
   seconds: number;
-  bound: number;
-  /** Whether the end of the act can be stamped. */
-  endable: boolean;
 }
 
 /** Tokens that are offered at once. */
@@ -74,43 +67,18 @@ export function useSequence(evaluation: OpenEvaluation, part: () => SequencePart
   const last = computed(() => open.value?.trace.events.at(-1) ?? null);
   const stepOf = (token: string) => all.value.find((each) => each.token === token) ?? null;
 
-  const clocks = computed<RunningClock[]>(() => {
-    const { value: at } = open;
-    const { value: judged } = live;
-    if (!at || !judged) return [];
-    const { steps } = judged.judgement;
-    return steps.flatMap(({ step, event, state }): RunningClock[] => {
-      if (event === null || state === 'to-come' || !isTimed(step)) return [];
-      const own = at.trace.events[event]!;
-      const timing = step.timing!;
-      const waits = timing.means === 'dwell' || timing.means === 'rest';
-      const bound = timingSeconds(waits ? timing.least : timing.most, timing.unit)!;
-      if (own.end !== undefined) return [];
-      if (!waits && timing.since !== undefined) return [];
-      const from = timing.since
-        ? steps.find((each) => each.step.id === timing.since && each.event !== null)?.event
-        : event;
-      if (from === undefined || from === null) return [];
-      const begun = at.trace.events[from]!;
-      const passed = seconds.value - (from === event ? begun.at : (begun.end ?? begun.at));
-      const over =
-        waits && steps.some((each) => each.event !== null && each.event > event && follows(step, each.step));
-      if (over) return [];
-      return [
-        {
-          act: own.id,
-          step,
-          means: waits ? 'wait' : 'limit',
-          seconds: passed,
-          bound,
-          endable: !waits || timing.until !== undefined,
-        },
-      ];
-      function follows(a: SessionStep, b: SessionStep): boolean {
-        return judged!.judgement.session.order.before(a.id, b.id);
-      }
-    });
+  const running = computed(() => {
+    if (!open.value || !live.value) return [];
+    const { session, explanation } = live.value.judgement;
+    return runningClocks({ session, explanation, trace: open.value.trace });
   });
+  const clocks = computed(() =>
+    running.value.map((each): LiveClock => ({
+      ...each,
+      act: open.value!.trace.events[each.event]!.id,
+      seconds: seconds.value - each.from,
+    })),
+  );
 
   const words = (judged: JudgedSequence) => judgementWords(judged.judgement, judged.sequence.trace);
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { railLayout, railSign, railState } from '@rounds/core/drawing';
+import { railFlawed, railLayout, railSign, railState } from '@rounds/core/drawing';
 import { type Judgement, momentWords, type Session, type Trace } from '@rounds/core/procedure';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
@@ -28,11 +28,7 @@ const rows = computed(() =>
     says: railState(row, momentOf),
     state: row.judged?.state ?? 'plain',
     sign: railSign(row),
-    flawed:
-      row.judged !== null &&
-      (['skipped', 'out-of-order', 'wrong'].includes(row.judged.state) ||
-        row.judged.failed.length > 0 ||
-        row.judged.times.some((each) => each.verdict === 'broken')),
+    flawed: railFlawed(row),
   })),
 );
 </script>

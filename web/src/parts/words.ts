@@ -30,11 +30,6 @@ export function duration(seconds: number): string {
   return whole < 60 ? rest : `${Math.floor(whole / 60)} min ${rest}`;
 }
 
-/** Seconds as m:ss. */
-export function minutes(seconds: number): string {
-  return `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
-}
-
 /** A share as a whole per cent. */
 export function percent(share: number | null): string {
   return share === null ? '–' : `${Math.round(share * 100)} %`;
