@@ -54,6 +54,10 @@ function resultWords(each: EvaluationSummary): string {
   const result = each.outcome ? OUTCOME_WORDS[each.outcome as Outcome] : PHASE_WORDS[each.phase];
   return each.overridden ? `${result} (overridden)` : result;
 }
+const heading = computed(() => {
+  if (purpose.value === 'Start and stop') return 'Practices of start and stop';
+  return session.role === 'operator' ? 'My evaluations' : 'Evaluations';
+});
 const columns: Column<EvaluationSummary>[] = [
   { key: 'person', title: 'Person', sorts: true, fixed: true },
   {
@@ -80,7 +84,7 @@ const outcomes = DECIDED.map((value) => ({ value, label: OUTCOME_WORDS[value] })
   <div class="screen stack">
     <div class="row spread">
       <h1>
-        {{ session.role === 'operator' ? 'My evaluations' : 'Evaluations' }}
+        {{ heading }}
         <span v-if="evaluations.data.value" class="quiet">{{ evaluations.data.value.total }}</span>
       </h1>
       <span class="row">

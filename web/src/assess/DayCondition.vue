@@ -42,7 +42,7 @@ function state() {
     /></FieldItem>
     <CheckboxGroup
       v-model:value="lifts"
-      class="lifts"
+      class="check-list"
       aria-label="Times that it lifts"
       :options="steps.map((each) => ({ value: each.id, label: `${each.do} (${each.timing!.says})` }))"
     />
@@ -57,14 +57,5 @@ function state() {
   display: flex;
   flex-wrap: wrap;
   gap: 0.5rem;
-}
-.lifts {
-  display: grid;
-  gap: 0.5rem;
-}
-.lifts :deep(.ant-checkbox-wrapper) {
-  min-height: 48px;
-  align-items: center;
-  margin: 0;
 }
 </style>

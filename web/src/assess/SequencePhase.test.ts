@@ -64,7 +64,7 @@ describe('start and stop in an evaluation', () => {
     await click('button', 'Condition');
     expect(the('button', 'State the condition').hasAttribute('disabled')).toBe(true);
     await click('button', 'Engine still warm');
-    document.querySelector<HTMLElement>('.lifts input')!.click();
+    document.querySelector<HTMLElement>('.check-list input')!.click();
     await settled();
     await click('button', 'State the condition');
     await click('button', 'Note');

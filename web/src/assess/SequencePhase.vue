@@ -93,7 +93,6 @@ const NAMES = { start: 'Start, step by step', stop: 'Stop, step by step' } as co
             Tap each act as the operator does it. The judge knows what must come first, what is free, and how
             long each wait lasts.
           </p>
-          <CheckboxGroup v-model:value="chosen" class="choices" :options="options" :disabled="readOnly" />
           <p v-if="sequence.elsewhere.value" class="amber-note">
             The other part is still being stamped. End it first.
           </p>
@@ -112,6 +111,7 @@ const NAMES = { start: 'Start, step by step', stop: 'Stop, step by step' } as co
           >
             Score it by hand instead
           </button>
+          <CheckboxGroup v-model:value="chosen" class="check-list" :options="options" :disabled="readOnly" />
           <template v-if="part === null && !readOnly && inOrder.length > 0">
             <h2>Or a trace from a file</h2>
             <FileDrop
@@ -178,15 +178,6 @@ const NAMES = { start: 'Start, step by step', stop: 'Stop, step by step' } as co
 .remarks {
   margin: 0;
   padding-left: 1.1rem;
-}
-.choices {
-  display: grid;
-  gap: 0.2rem;
-}
-.choices :deep(.ant-checkbox-wrapper) {
-  min-height: 48px;
-  align-items: center;
-  margin: 0;
 }
 .amber-note {
   border-left: 6px solid var(--amber);
