@@ -22,6 +22,8 @@ const trains = session.is('trainer', 'administrator');
 const { list: classes } = useClasses();
 const state = ref<(typeof STATES)[number]>('All');
 const purpose = ref<(typeof PURPOSES)[number]>('Evaluations');
+/** A practice has neither outcome nor score. */
+const practices = computed(() => purpose.value === 'Start and stop');
 const search = ref('');
 const settled = refDebounced(search, 200);
 const classId = ref('');
@@ -30,10 +32,10 @@ const place = ref<Place>({ page: 1, sort: 'when', order: 'descending' });
 watch([purpose, settled, state, classId, outcome], () => (place.value = { ...place.value, page: 1 }));
 const asked = computed<EvaluationsAsked>(() => ({
   ...(state.value === 'All' ? {} : { open: state.value === 'Open' ? 'yes' : 'no' }),
-  purpose: purpose.value === 'Evaluations' ? 'evaluation' : 'practice',
+  purpose: practices.value ? 'practice' : 'evaluation',
   search: settled.value || undefined,
   classId: classId.value || undefined,
-  outcome: outcome.value || undefined,
+  outcome: (!practices.value && outcome.value) || undefined,
   page: place.value.page,
   sort: place.value.sort as EvaluationsAsked['sort'],
   order: place.value.order,
@@ -42,7 +44,7 @@ const asked = computed<EvaluationsAsked>(() => ({
 const evaluations = useEvaluations(() => asked.value);
 const rows = computed(() => evaluations.data.value?.rows ?? []);
 const narrowed = computed(() =>
-  Boolean(settled.value || classId.value || outcome.value || state.value !== 'All'),
+  Boolean(settled.value || classId.value || asked.value.outcome || state.value !== 'All'),
 );
 const PRACTICE_WORDS: Partial<Record<EvaluationSummary['phase'], string>> = {
   prepared: 'Nothing stamped yet',
@@ -55,7 +57,7 @@ function resultWords(each: EvaluationSummary): string {
   return each.overridden ? `${result} (overridden)` : result;
 }
 const heading = computed(() => {
-  if (purpose.value === 'Start and stop') return 'Practices of start and stop';
+  if (practices.value) return 'Practices of start and stop';
   return session.role === 'operator' ? 'My evaluations' : 'Evaluations';
 });
 const columns: Column<EvaluationSummary>[] = [
@@ -116,6 +118,7 @@ const outcomes = DECIDED.map((value) => ({ value, label: OUTCOME_WORDS[value] })
         :options="classes.map((each) => ({ value: each.id, label: each.title }))"
       />
       <ChoiceField
+        v-if="!practices"
         v-model:value="outcome"
         label="Result"
         placeholder="Any result"
@@ -138,12 +141,14 @@ const outcomes = DECIDED.map((value) => ({ value, label: OUTCOME_WORDS[value] })
           <p>Clear the search or the filters.</p>
         </template>
         <template v-else>
-          <h2>No evaluation yet</h2>
+          <h2>{{ practices ? 'No practice yet' : 'No evaluation yet' }}</h2>
           <p>
             {{
-              trains
-                ? 'Prepare the first: choose a person, a machine, and what to plant.'
-                : 'They appear here when a trainer has made one.'
+              trains && practices
+                ? 'Practise a start or a stop beside the machine: tap the acts, and the judge says what was right.'
+                : trains
+                  ? 'Prepare the first: choose a person, a machine, and what to plant.'
+                  : 'They appear here when a trainer has made one.'
             }}
           </p>
         </template>
@@ -153,7 +158,7 @@ const outcomes = DECIDED.map((value) => ({ value, label: OUTCOME_WORDS[value] })
         name="List of evaluations"
         choose
         :rows="rows"
-        :columns="columns"
+        :columns="practices ? columns.filter((each) => each.key !== 'score') : columns"
         :row-key="(row) => row.id"
         :total="evaluations.data.value?.total ?? 0"
         :page-size="PAGE"
@@ -179,17 +184,23 @@ const outcomes = DECIDED.map((value) => ({ value, label: OUTCOME_WORDS[value] })
   width: max-content;
 }
 .filters {
-  display: grid;
-  grid-template-columns: minmax(200px, 2fr) minmax(150px, 1fr) minmax(150px, 1fr) auto;
+  display: flex;
+  flex-wrap: wrap;
   gap: 0.6rem;
 }
+.filters > * {
+  flex: 1 1 150px;
+}
+.filters > :first-child {
+  flex: 2 1 200px;
+}
+.filters > :last-child {
+  flex: none;
+}
 @media (max-width: 900px) {
-  .filters {
-    grid-template-columns: 1fr 1fr;
-  }
   .filters > :first-child,
   .filters > :last-child {
-    grid-column: 1 / -1;
+    flex: 1 0 100%;
   }
 }
 </style>

@@ -37,6 +37,14 @@ describe('the order of a procedure as a graph', () => {
     expect(onAfter).toHaveBeenCalledWith(last.id, [...last.after, first!.id]);
   });
 
+  it('shows of each step the very words that a screen reader says', async () => {
+    await open();
+    const nodes = [...document.querySelectorAll('g.node')];
+    expect(nodes).toHaveLength(procedure.steps.length);
+    for (const each of nodes)
+      expect(each.textContent!.trim().replace(/\s+/g, ' ')).toBe(each.getAttribute('aria-label'));
+  });
+
   it('removes a chosen line', async () => {
     onAfter.mockClear();
     await open();

@@ -281,7 +281,7 @@ const said = computed(() => {
         >
           <rect :width="WIDTH" :height="each.height" rx="3" />
           <text v-for="(line, i) in each.lines" :key="i" x="10" :y="22 + i * LINE" aria-hidden="true">
-            {{ i === 0 ? `${each.n}. ${line}` : line }}
+            {{ i === 0 ? `${each.n}. ${line} ` : `${line} ` }}
           </text>
         </g>
       </svg>
