@@ -28,6 +28,7 @@ const webAreas = {
   people: webShared,
   classes: webShared,
   assess: webShared,
+  practice: webShared,
   settings: webShared,
   verify: webShared,
 };
@@ -45,6 +46,7 @@ const serverAreas = {
   assess: [...serverShared, 'accounts', 'certification', 'classes'],
   today: [...serverShared, 'accounts', 'certification', 'assess'],
   people: [...serverShared, 'accounts', 'certification', 'assess'],
+  practice: [...serverShared, 'accounts', 'certification', 'classes', 'people'],
 };
 const areasOf = (side, areas) =>
   Object.keys(areas).map((area) => ({ type: `${side}/${area}`, pattern: `${side}/src/${area}` }));

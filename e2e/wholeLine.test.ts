@@ -398,7 +398,8 @@ describe('score and outcome', () => {
     });
     const { simulateEvaluation } = await import('../demo/src/index');
     const { compose } = await import('@rounds/core/catalogue');
-    const { proposePlants, seededRandom } = await import('@rounds/core/evaluation');
+    const { proposePlants } = await import('@rounds/core/evaluation');
+    const { seededRandom } = await import('@rounds/core/statistics');
     const { packsOfCheckout } = await import('../tools/demoServer');
     const { appendPast, composeAndKeep, tables } = await import('../server/src/index');
     const pack = packsOfCheckout().find((each) => each.id === 'counterbalance-forklift')!;

@@ -1,5 +1,5 @@
 import { explain, type OrderStep, StepOrder } from '@rounds/core/procedure';
-import { seededRandom } from '@rounds/core/evaluation';
+import { seededRandom } from '@rounds/core/statistics';
 import { median, times } from './timing';
 
 type Row = (what: string, figure: string, baseline?: string) => void;

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { routes } from '@rounds/contract';
 import { addDays } from '@rounds/core/calendar';
-import { seededRandom } from '@rounds/core/evaluation';
+import { seededRandom } from '@rounds/core/statistics';
 import { sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import {

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { addDays } from '@rounds/core/calendar';
-import { seededRandom } from '@rounds/core/evaluation';
+import { seededRandom } from '@rounds/core/statistics';
 import vue from '@vitejs/plugin-vue';
 import { sql } from 'drizzle-orm';
 import type { Page } from 'playwright-core';

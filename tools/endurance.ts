@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type RouteAnswer, routes } from '@rounds/contract';
-import { seededRandom } from '@rounds/core/evaluation';
+import { seededRandom } from '@rounds/core/statistics';
 import { v7 as uuidv7 } from 'uuid';
 import { checkDump } from '../server/src/data/backup';
 import { Caller, DEVICE, FORKLIFT, PASSWORD } from '../server/src/tests/desk';

@@ -2,7 +2,7 @@ import { request } from 'node:http';
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 import { routes, type RouteSpec } from '@rounds/contract';
-import { seededRandom } from '@rounds/core/evaluation';
+import { seededRandom } from '@rounds/core/statistics';
 import { z } from 'zod';
 import { FORKLIFT, openYard } from '../server/src/tests/desk';
 

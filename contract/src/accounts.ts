@@ -29,6 +29,8 @@ export const AUDIT_ACTS = [
   'class-withdrawn',
   'draft-dropped',
   'draft-saved',
+  'drill-ended',
+  'drill-started',
   'evaluation-agreed',
   'evaluation-decided',
   'evaluation-failed',

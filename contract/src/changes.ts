@@ -11,6 +11,7 @@ export const CHANGING_AREAS = [
   'library',
   'matrix',
   'people',
+  'practice',
   'rules',
   'sequences',
   'today',

@@ -7,6 +7,7 @@ export * from './fields';
 export * from './jobs';
 export * from './machines';
 export * from './people';
+export * from './practice';
 export * from './problems';
 export * from './route';
 export * from './routes';

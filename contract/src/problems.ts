@@ -39,6 +39,7 @@ export const PROBLEMS = {
   'sequence-order': { status: 409, title: 'Does not fit the start or stop on record' },
   'not-in-practice': { status: 409, title: 'Not part of a practice' },
   'undo-refused': { status: 409, title: 'Cannot be undone' },
+  'drill-act': { status: 409, title: 'Not in this drill' },
   'not-complete': { status: 409, title: 'Not complete' },
   'override-needs-reason': { status: 422, title: 'An override needs a reason' },
   'agreement-needed': { status: 409, title: 'A second account must agree' },

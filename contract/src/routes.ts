@@ -6,6 +6,7 @@ import { classRoutes } from './classes';
 import { jobRoutes } from './jobs';
 import { machineRoutes } from './machines';
 import { peopleRoutes } from './people';
+import { practiceRoutes } from './practice';
 import { todayRoutes } from './today';
 
 /**
@@ -18,6 +19,7 @@ export const routes = {
   ...machineRoutes,
   ...classRoutes,
   ...assessRoutes,
+  ...practiceRoutes,
   ...todayRoutes,
   ...changeRoutes,
   ...jobRoutes,

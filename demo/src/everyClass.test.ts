@@ -5,8 +5,8 @@ import {
   foldEvaluation,
   proposePlants,
   type Recording,
-  seededRandom,
 } from '@rounds/core/evaluation';
+import { seededRandom } from '@rounds/core/statistics';
 import { describe, expect, it } from 'vitest';
 import { shippedClasses, shippedPack } from '../../core/src/testing';
 import { simulateEvaluation, type Skill } from './index';

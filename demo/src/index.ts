@@ -1,7 +1,8 @@
 import { addDays, addMonths, type PlainDate } from '@rounds/core/calendar';
 import type { Composition, Pack } from '@rounds/core/catalogue';
 import type { CertificationEventBody } from '@rounds/core/certification';
-import { type EvaluationEvent, seededRandom } from '@rounds/core/evaluation';
+import { type EvaluationEvent } from '@rounds/core/evaluation';
+import { seededRandom } from '@rounds/core/statistics';
 import { evaluationsOfOtherClasses, forkliftEvaluations } from './evaluations';
 import { practices } from './practices';
 import { CLASSES, FITTERS, OPERATORS, SCHOOL_CHOICES, SUPERVISORS, TEAMS, TRAINERS } from './names';

@@ -20,6 +20,7 @@ import { bindStream } from './http/stream';
 import { jobRoutes } from './jobs/routes';
 import { machineRoutes } from './machines/routes';
 import { peopleRoutes } from './people/routes';
+import { practiceRoutes } from './practice/routes';
 import { todayRoutes } from './today/routes';
 
 /**
@@ -101,6 +102,7 @@ export function application(house: House, options: { webRoot: string | null; log
   api.get('/openapi.json', (_request, response) => void response.json(openApiDocument()));
   accountRoutes(api, house);
   peopleRoutes(api, house);
+  practiceRoutes(api, house);
   classRoutes(api, house);
   certificationRoutes(api, house);
   assessRoutes(api, house);

@@ -63,6 +63,16 @@ export function packIntegrity(pack: Pack): PackIssue[] {
   checkNeeds(pack, report);
 
   const conditions = new Set([...Object.keys(COMMON_CONDITIONS), ...pack.conditions.map((each) => each.id)]);
+  pack.conditions.forEach((each, i) =>
+    each.excludes?.forEach((other, j) => {
+      if (!pack.conditions.some((one) => one.id === other))
+        report(
+          ['conditions', i, 'excludes', j],
+          'unknown-condition',
+          `condition "${each.id}" excludes "${other}", which is none of this pack`,
+        );
+    }),
+  );
   const checkpoints = new Map(pack.checkpoints.map((each) => [each.id, each]));
   const featureIds = new Set(pack.features.map((each) => each.id));
   pack.checkpoints.forEach((each, i) => {

@@ -1,7 +1,7 @@
 import Ajv2020 from 'ajv/dist/2020';
 import { describe, expect, it } from 'vitest';
 import { parse } from 'yaml';
-import { seededRandom } from '../evaluation';
+import { seededRandom } from '../statistics';
 import { walkingLine } from '../round';
 import { packSource, shippedClasses, shippedPack } from '../testing';
 import {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../evaluation';
+import { seededRandom } from '../statistics';
 import { shippedClasses, shippedPack } from '../testing';
 import {
   compose,

@@ -125,7 +125,22 @@ export const packSchema = z.strictObject({
       needs: needs.default([]),
     }),
   ),
-  conditions: z.array(z.strictObject({ id, says: text })).default([]),
+  conditions: z
+    .array(
+      z.strictObject({
+        id,
+        says: text,
+        atStart: z
+          .boolean()
+          .optional()
+          .describe('It holds when the machine is found at the start of a shift'),
+        excludes: z
+          .array(id)
+          .optional()
+          .describe('Conditions of this class that end when this one is brought about'),
+      }),
+    )
+    .default([]),
   cautions: z
     .array(
       z.strictObject({

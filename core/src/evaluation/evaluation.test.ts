@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { compose } from '../catalogue';
 import { namedMethod, walkingLine } from '../round';
+import { seededRandom } from '../statistics';
 import { forkliftPack } from '../testing';
 import {
   appraise,
@@ -10,7 +11,6 @@ import {
   lastUndoable,
   proposePlants,
   scoredByTrainer,
-  seededRandom,
   stillPlanted,
 } from './index';
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compose, type EffectivePack } from '../catalogue';
-import { seededRandom } from '../evaluation';
+import { seededRandom } from '../statistics';
 import { shippedClasses, shippedPack } from '../testing';
 import { byHand } from './byHand';
 import { explain } from './explain';

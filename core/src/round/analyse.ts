@@ -116,7 +116,7 @@ export interface RoundAnalysis {
 }
 
 /** Walking speed of an unhurried adult, m/s (common practice). */
-const WALKING_SPEED = 1.2;
+export const WALKING_SPEED = 1.2;
 /** A checkpoint of at least this weight left out is a critical omission. */
 const CRITICAL_WEIGHT = 5;
 

@@ -26,13 +26,20 @@ function ableMethods(checkpoint: Checkpoint, faults: readonly Fault[]): Method[]
   return faults.length === 0 ? checkpoint.methods : checkpoint.methods.filter((each) => shown.has(each));
 }
 
+/** The methods of a check that can find one of its faults; all that it allows where it has none. */
+export function ableMethodsOf(pack: EffectivePack, checkpoint: Checkpoint): Method[] {
+  return ableMethods(
+    checkpoint,
+    pack.faults.filter((each) => each.checkpoint === checkpoint.id && each.grade !== 'sound'),
+  );
+}
+
 /**
  * The method a check is taken to be made by when nothing else was tapped: the first it names that can find
  * one of its faults.
  */
 export function namedMethod(pack: EffectivePack, checkpoint: Checkpoint): Method {
-  const own = pack.faults.filter((each) => each.checkpoint === checkpoint.id && each.grade !== 'sound');
-  return ableMethods(checkpoint, own)[0] ?? checkpoint.methods[0]!;
+  return ableMethodsOf(pack, checkpoint)[0] ?? checkpoint.methods[0]!;
 }
 
 /** Whether a check can be made only with the machine alive, so that walking past does not make it. */

@@ -3,5 +3,6 @@ export * from './kappa';
 export * from './location';
 export * from './normal';
 export * from './proportions';
+export * from './random';
 export * from './raters';
 export * from './signalDetection';

@@ -75,8 +75,8 @@ export function normalCdf(z: number): number {
   return 0.5 * erfc(-z / Math.SQRT2);
 }
 
-/** Density of the standard normal at `z`. */
-function normalPdf(z: number): number {
+/** Density φ(z) of the standard normal distribution. */
+export function normalPdf(z: number): number {
   return Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI);
 }
 

@@ -14,6 +14,7 @@ const BY_ACT: readonly (readonly [beginning: string, areas: readonly ChangingAre
   ['rules-set', ['rules', 'people', 'matrix', 'today']],
   ['class-', CLASSES],
   ['draft-', ['classes']],
+  ['drill-', ['practice']],
   ['school-chosen', ['classes']],
   ['unit-', ['units', 'classes']],
   ['account-', ['accounts']],

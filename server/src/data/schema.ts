@@ -1,4 +1,6 @@
 import type { PackError } from '@rounds/core/catalogue';
+import type { Deal, DrillAct, DrillForm, DrillResult } from '@rounds/core/drill';
+import type { PracticeOutcome } from '@rounds/core/practice';
 import type { StepResult } from '@rounds/core/procedure';
 import type { MayOperate, Standing, StandingStatus } from '@rounds/core/certification';
 import {
@@ -249,6 +251,75 @@ export const sequenceResult = pgTable(
     index('sequence_result_person').on(t.personId, t.endedAt),
     index('sequence_result_class').on(t.classId, t.endedAt),
     index('sequence_result_evaluation').on(t.evaluationId),
+  ],
+);
+
+/** A walk-round drill: the machine as it was dealt, which its learner never sees, and what became of it. */
+export const drill = pgTable(
+  'drill',
+  {
+    id: uuid('id').primaryKey(),
+    /** Whom it counts for; null for a trainer's try-out. */
+    personId: uuid('person_id').references(() => person.id),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    packHash: text('pack_hash')
+      .notNull()
+      .references(() => effectivePack.hash),
+    form: text('form').notNull().$type<DrillForm>(),
+    deal: jsonb('deal').notNull().$type<Deal>(),
+    earlierStarts: jsonb('earlier_starts').notNull().$type<string[]>(),
+    startedAt: instant('started_at').notNull(),
+    /** Made from the acts once it has ended. */
+    endedAt: instant('ended_at'),
+    /** The day at the site. */
+    endedOn: date('ended_on', { mode: 'string' }),
+    result: jsonb('result').$type<DrillResult>(),
+    /** It met what the class asks before an assessment. */
+    met: boolean('met').notNull().default(false),
+    firstStation: text('first_station'),
+  },
+  (t) => [index('drill_person').on(t.personId, t.classId, t.endedAt)],
+);
+
+/** What a learner did in a drill; append-only. */
+export const drillActRow = pgTable(
+  'drill_act',
+  {
+    seq: bigserial('seq', { mode: 'number' }).notNull(),
+    id: uuid('id').primaryKey(),
+    drillId: uuid('drill_id')
+      .notNull()
+      .references(() => drill.id),
+    at: instant('at').notNull(),
+    body: jsonb('body').notNull().$type<DrillAct>(),
+  },
+  (t) => [index('drill_act_of').on(t.drillId, t.seq)],
+);
+
+/** How an item went when it was practised, for spacing; made from an ended drill. */
+export const practiceReview = pgTable(
+  'practice_review',
+  {
+    drillId: uuid('drill_id')
+      .notNull()
+      .references(() => drill.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    classId: text('class_id').notNull(),
+    item: text('item').notNull(),
+    at: instant('at').notNull(),
+    outcome: text('outcome').notNull().$type<PracticeOutcome>(),
+    mistakenFor: jsonb('mistaken_for').notNull().$type<string[]>(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.drillId, t.item] }),
+    index('practice_review_person').on(t.personId, t.classId),
   ],
 );
 

@@ -1,7 +1,7 @@
 import { type RouteAnswer, routes } from '@rounds/contract';
 import { addDays, addMonths } from '@rounds/core/calendar';
 import { type CertificationEvent, DEFAULT_RULES, type RuleSet, standing } from '@rounds/core/certification';
-import { seededRandom } from '@rounds/core/evaluation';
+import { seededRandom } from '@rounds/core/statistics';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { projectStandings } from '../index';

@@ -116,6 +116,24 @@ export const router = createRouter({
       },
     },
     {
+      path: '/practise',
+      name: 'practise',
+      component: () => import('../practice/PracticeScreen.vue'),
+      meta: { title: 'Practise', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
+    },
+    {
+      path: '/practise/:id',
+      name: 'drill',
+      component: () => import('../practice/DrillScreen.vue'),
+      meta: { title: 'Walk-round drill', roles: ['trainer', 'administrator', 'operator'], bare: true },
+    },
+    {
+      path: '/practise/:id/result',
+      name: 'drill-result',
+      component: () => import('../practice/DrillResultScreen.vue'),
+      meta: { title: 'What the drill says', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
+    },
+    {
       path: '/settings',
       name: 'settings',
       component: () => import('../settings/SettingsScreen.vue'),

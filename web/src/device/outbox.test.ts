@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { seededRandom } from '@rounds/core/evaluation';
+import { seededRandom } from '@rounds/core/statistics';
 import Dexie from 'dexie';
 import { afterEach, describe, expect, it } from 'vitest';
 import { DeviceDatabase } from './db';

@@ -1,0 +1,194 @@
+import { GRADES, METHODS } from '@rounds/core/catalogue';
+import { DRILL_FORMS, drillActSchema } from '@rounds/core/drill';
+import { z } from 'zod';
+import { byId, instant, line, readers, uuid } from './fields';
+import { route } from './route';
+
+/** Practice by oneself: the walk-round drill, what is remembered, and who is ready for an assessment. */
+
+const drillers = ['trainer', 'administrator', 'operator'] as const;
+
+/** A method used on a part, and what it showed. */
+const reading = z.object({
+  checkpoint: z.string(),
+  method: z.enum(METHODS),
+  counts: z.boolean(),
+  unmet: z.array(z.string()),
+  shows: z.string().nullable(),
+  at: z.number(),
+});
+
+/** A drill as its learner sees it. Nothing in it tells what a part hides before a method has shown it. */
+const drillProgress = z.object({
+  station: z.string().nullable(),
+  /** Conditions that hold. */
+  holding: z.array(z.string()),
+  /** Stations in the order reached. */
+  arrivals: z.array(z.string()),
+  readings: z.array(reading),
+  calls: z.array(z.object({ checkpoint: z.string(), grade: z.enum(GRADES) })),
+  /** Seconds of the drill, in which every check lasts as long as it must. */
+  seconds: z.number(),
+  waited: z.number(),
+  ended: z.boolean(),
+});
+export type DrillProgress = z.infer<typeof drillProgress>;
+
+export const drillView = z.object({
+  id: uuid,
+  classId: z.string(),
+  classTitle: z.string(),
+  variant: z.string(),
+  form: z.enum(DRILL_FORMS),
+  /** Whom it counts for; null for a try-out that counts for nobody. */
+  person: z.object({ id: uuid, name: z.string() }).nullable(),
+  startedAt: instant,
+  /** Plan of the class: outlines and stations (a Plan of the core). */
+  plan: z.unknown(),
+  stations: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      order: z.string(),
+      onLine: z.boolean(),
+      parts: z.array(
+        z.object({
+          id: z.string(),
+          part: z.string(),
+          methods: z.array(z.enum(METHODS)),
+          seconds: z.number(),
+        }),
+      ),
+    }),
+  ),
+  conditions: z.array(
+    z.object({ name: z.string(), conditions: z.array(z.object({ id: z.string(), says: z.string() })) }),
+  ),
+  progress: drillProgress,
+});
+export type DrillView = z.infer<typeof drillView>;
+
+/** What became of a drill. */
+export const drillOutcome = z.object({
+  id: uuid,
+  classId: z.string(),
+  classTitle: z.string(),
+  form: z.enum(DRILL_FORMS),
+  person: z.object({ id: uuid, name: z.string() }).nullable(),
+  endedAt: instant,
+  /** A DrillResult of the core. */
+  result: z.unknown(),
+  stations: z.array(z.object({ id: z.string(), name: z.string() })),
+  plan: z.unknown(),
+  /** Why it does not meet what the class asks before an assessment; empty where it does. */
+  unmet: z.array(z.string()),
+  /** Earlier scores of the same person, class and form, oldest first. */
+  earlier: z.array(z.object({ endedAt: instant, score: z.number() })),
+});
+export type DrillOutcome = z.infer<typeof drillOutcome>;
+
+const answered = z.object({
+  /** What the machine answered; null for other acts. */
+  reading: reading.nullable(),
+  /** Why a condition could not be brought about; null where it was. */
+  refused: z.string().nullable(),
+  progress: drillProgress,
+});
+
+/** Practice of a person in a class. */
+const classPractice = z.object({
+  classId: z.string(),
+  classTitle: z.string(),
+  drills: z.number(),
+  last: z.object({ id: uuid, endedAt: instant, score: z.number() }),
+  /** Scores of the drills over the whole round, oldest first. */
+  trend: z.array(z.object({ id: uuid, endedAt: instant, score: z.number(), chance: z.number() })),
+  /** Items practised, and those that should come back by now. */
+  items: z.number(),
+  due: z.number(),
+  /** What goes wrong most: the part and what was wrong with it. */
+  forgotten: z.array(z.object({ item: z.string(), says: z.string(), times: z.number(), wrong: z.number() })),
+  /** Days on which the class's criterion was met; two make ready. */
+  metOn: z.array(z.string()),
+  ready: z.boolean(),
+});
+export type ClassPractice = z.infer<typeof classPractice>;
+
+export const practiceRoutes = {
+  practiceClasses: route({
+    method: 'GET',
+    path: '/practice/classes',
+    summary: 'Classes to practise, with their kinds and stations; nothing of their faults',
+    roles: drillers,
+    answer: z.object({
+      classes: z.array(
+        z.object({
+          id: z.string(),
+          title: z.string(),
+          variants: z.array(z.object({ id: z.string(), name: z.string() })),
+          stations: z.array(z.object({ id: z.string(), name: z.string(), parts: z.number() })),
+        }),
+      ),
+    }),
+  }),
+  startDrill: route({
+    method: 'POST',
+    path: '/practice/drills',
+    summary: 'Deal a drill, or answer with the same one that was dealt before',
+    roles: drillers,
+    body: z.object({
+      id: uuid,
+      classId: line.max(60),
+      variant: line.max(60),
+      form: z.enum(DRILL_FORMS),
+      station: line.max(60).nullable().default(null),
+      /** Whom it counts for: an operator's own person; of a trainer somebody, or nobody for a try-out. */
+      personId: uuid.nullable(),
+    }),
+    answer: drillView,
+    problems: ['not-found', 'composition', 'forbidden', 'drill-act'],
+  }),
+  drill: route({
+    method: 'GET',
+    path: '/practice/drills/:id',
+    summary: 'A drill as far as it has gone',
+    roles: drillers,
+    params: byId,
+    answer: drillView,
+    problems: ['not-found'],
+  }),
+  doDrillAct: route({
+    method: 'POST',
+    path: '/practice/drills/:id/acts',
+    summary: 'Do one act of a drill: go, bring about, try, call, end',
+    roles: drillers,
+    params: byId,
+    body: z.object({ id: uuid, act: drillActSchema }),
+    answer: answered,
+    problems: ['not-found', 'drill-act'],
+  }),
+  drillOutcome: route({
+    method: 'GET',
+    path: '/practice/drills/:id/result',
+    summary: 'What became of a drill that has ended',
+    roles: readers,
+    params: byId,
+    answer: drillOutcome,
+    problems: ['not-found', 'not-complete'],
+  }),
+  personPractice: route({
+    method: 'GET',
+    path: '/practice/people/:id',
+    summary:
+      'What a person has practised, by class: trend, what is forgotten, what comes next, whether ready',
+    roles: readers,
+    params: byId,
+    answer: z.object({
+      person: z.object({ id: uuid, name: z.string() }),
+      classes: z.array(classPractice),
+      /** Drills begun and not ended. */
+      open: z.array(z.object({ id: uuid, classTitle: z.string(), startedAt: instant })),
+    }),
+    problems: ['not-found'],
+  }),
+};

@@ -1,0 +1,5 @@
+export * from './conditions';
+export * from './deal';
+export * from './result';
+export * from './run';
+export * from './scripted';

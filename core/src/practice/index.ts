@@ -1,0 +1,3 @@
+export * from './choose';
+export * from './reviews';
+export * from './spacing';

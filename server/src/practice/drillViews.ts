@@ -1,0 +1,117 @@
+import type { DrillOutcome, DrillProgress, DrillView } from '@rounds/contract';
+import {
+  conditionGroups,
+  conditionsHolding,
+  drillStations,
+  type DrillState,
+  unmetCriterion,
+  USUAL_CRITERION,
+} from '@rounds/core/drill';
+import { honestSeconds } from '@rounds/core/round';
+import { and, asc, eq, isNotNull, lt } from 'drizzle-orm';
+import { type Caller, maySee } from '../accounts/access';
+import type { House } from '../data/context';
+import { drill, person } from '../data/schema';
+import { ProblemError } from '../http/problem';
+import { type DrillRow, type HeldDrill, readDrill } from './stream';
+
+const missing = () => new ProblemError('not-found', 'There is no such drill, or it is not yours.');
+
+/** A drill of the account that calls; the faults it was dealt with never leave the server before they are shown. */
+export async function ownDrill(house: House, caller: Caller, id: string): Promise<DrillRow> {
+  const [row] = await house.db.select().from(drill).where(eq(drill.id, id));
+  if (!row || row.accountId !== caller.id) throw missing();
+  return row;
+}
+
+async function personOf(house: House, row: DrillRow): Promise<DrillView['person']> {
+  if (!row.personId) return null;
+  const [who] = await house.db.select().from(person).where(eq(person.id, row.personId));
+  return { id: row.personId, name: `${who!.givenName} ${who!.familyName}` };
+}
+
+const instantOf = (text: string) => new Date(text).toISOString();
+
+export function progressOf(state: DrillState): DrillProgress {
+  return {
+    station: state.station,
+    holding: conditionsHolding(state.machine),
+    arrivals: state.arrivals.map((each) => each.station),
+    readings: state.readings,
+    calls: [...state.calls].map(([checkpoint, { grade }]) => ({ checkpoint, grade })),
+    seconds: state.seconds,
+    waited: state.waited,
+    ended: state.ended,
+  };
+}
+
+/** A drill as its learner sees it: parts by name, and what was shown so far. */
+export async function drillView(house: House, { row, pack, state }: HeldDrill): Promise<DrillView> {
+  return {
+    id: row.id,
+    classId: row.classId,
+    classTitle: pack.title,
+    variant: pack.fitOut['variant']!,
+    form: row.form,
+    person: await personOf(house, row),
+    startedAt: instantOf(row.startedAt),
+    plan: pack.plan,
+    stations: drillStations(pack, row.deal).map(({ parts, ...station }) => ({
+      ...station,
+      parts: parts.map((each) => ({
+        id: each.id,
+        part: each.part,
+        methods: each.methods,
+        seconds: honestSeconds(each),
+      })),
+    })),
+    conditions: conditionGroups(pack),
+    progress: progressOf(state),
+  };
+}
+
+/** What became of a drill, for its learner and whoever may see them. Throws where it has not ended. */
+export async function drillOutcome(house: House, caller: Caller, id: string): Promise<DrillOutcome> {
+  const [found] = await house.db
+    .select({ row: drill, team: person.team })
+    .from(drill)
+    .leftJoin(person, eq(person.id, drill.personId))
+    .where(eq(drill.id, id));
+  const row = found?.row;
+  const sees =
+    row &&
+    (row.accountId === caller.id ||
+      (row.personId !== null && maySee(caller, { id: row.personId, team: found.team! })));
+  if (!row || !sees) throw missing();
+  if (!row.endedAt || !row.result)
+    throw new ProblemError('not-complete', 'This drill has not ended, so it says nothing yet.');
+  const { pack } = await readDrill(house.db, row);
+  const earlier = row.personId
+    ? await house.db
+        .select({ endedAt: drill.endedAt, result: drill.result })
+        .from(drill)
+        .where(
+          and(
+            eq(drill.personId, row.personId),
+            eq(drill.classId, row.classId),
+            eq(drill.form, row.form),
+            isNotNull(drill.endedAt),
+            lt(drill.endedAt, row.endedAt),
+          ),
+        )
+        .orderBy(asc(drill.endedAt))
+    : [];
+  return {
+    id: row.id,
+    classId: row.classId,
+    classTitle: pack.title,
+    form: row.form,
+    person: await personOf(house, row),
+    endedAt: instantOf(row.endedAt),
+    result: row.result,
+    stations: pack.plan.stations.map((each) => ({ id: each.id, name: each.name })),
+    plan: pack.plan,
+    unmet: unmetCriterion(row.deal, row.result, USUAL_CRITERION),
+    earlier: earlier.map((each) => ({ endedAt: instantOf(each.endedAt!), score: each.result!.score })),
+  };
+}

@@ -1,0 +1,97 @@
+import type { ClassPractice, RouteAnswer, routes } from '@rounds/contract';
+import type { Pack } from '@rounds/core/catalogue';
+import { isDue, type ItemState, itemStates } from '@rounds/core/practice';
+import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm';
+import type { Caller } from '../accounts/access';
+import { publishedPack } from '../classes/packs';
+import type { House } from '../data/context';
+import { drill, machineClass } from '../data/schema';
+import { personOr404 } from '../people/roster';
+import { reviewsOf } from './reviews';
+import { DAYS_TO_BE_READY } from './stream';
+
+/** Most things forgotten that are listed. */
+const MOST_FORGOTTEN = 8;
+
+/** An item in words: the part, and what was wrong with it; null where the class no longer has it. */
+function itemWords(pack: Pack, item: string): string | null {
+  const [checkpoint, fault] = item.split('/');
+  const check = pack.checkpoints.find((each) => each.id === checkpoint);
+  if (!check) return null;
+  if (fault === 'sound') return `${check.part}: sound`;
+  const row = pack.faults.find((each) => each.id === fault);
+  return row ? `${check.part}: ${row.title}` : null;
+}
+
+function forgotten(pack: Pack, states: readonly ItemState[]): ClassPractice['forgotten'] {
+  return states
+    .filter((each) => each.wrong > 0)
+    .sort(
+      (a, b) => b.wrong / b.times - a.wrong / a.times || b.wrong - a.wrong || a.item.localeCompare(b.item),
+    )
+    .flatMap(({ item, times, wrong }) => {
+      const says = itemWords(pack, item);
+      return says ? [{ item, says, times, wrong }] : [];
+    })
+    .slice(0, MOST_FORGOTTEN);
+}
+
+/** What a person has practised, a class at a time, the latest first. */
+export async function personPractice(
+  house: House,
+  caller: Caller,
+  id: string,
+): Promise<RouteAnswer<typeof routes.personPractice>> {
+  const who = await personOr404(house, caller, id);
+  const rows = await house.db
+    .select({
+      id: drill.id,
+      classId: drill.classId,
+      form: drill.form,
+      endedAt: drill.endedAt,
+      endedOn: drill.endedOn,
+      result: drill.result,
+      met: drill.met,
+    })
+    .from(drill)
+    .where(and(eq(drill.personId, id), isNotNull(drill.endedAt)))
+    .orderBy(asc(drill.endedAt));
+  const now = house.now().toISOString();
+  const classes: ClassPractice[] = [];
+  for (const classId of new Set(rows.map((each) => each.classId).reverse())) {
+    const own = rows.filter((each) => each.classId === classId);
+    const point = ({ id: drillId, endedAt, result }: (typeof own)[number]) => ({
+      id: drillId,
+      endedAt: new Date(endedAt!).toISOString(),
+      score: result!.score,
+    });
+    const published = await publishedPack(house.db, classId);
+    const states = [...itemStates(await reviewsOf(house.db, id, classId)).values()];
+    const metOn = [...new Set(own.filter((each) => each.met).map((each) => each.endedOn!))];
+    classes.push({
+      classId,
+      classTitle: published?.pack.title ?? classId,
+      drills: own.length,
+      last: point(own.at(-1)!),
+      trend: own
+        .filter((each) => each.form === 'round')
+        .map((each) => ({ ...point(each), chance: each.result!.chance })),
+      items: states.length,
+      due: states.filter((each) => isDue(each, now)).length,
+      forgotten: published ? forgotten(published.pack, states) : [],
+      metOn,
+      ready: metOn.length >= DAYS_TO_BE_READY,
+    });
+  }
+  const open = await house.db
+    .select({ id: drill.id, classTitle: machineClass.title, startedAt: drill.startedAt })
+    .from(drill)
+    .innerJoin(machineClass, eq(machineClass.id, drill.classId))
+    .where(and(eq(drill.personId, id), eq(drill.accountId, caller.id), isNull(drill.endedAt)))
+    .orderBy(asc(drill.startedAt));
+  return {
+    person: { id: who.id, name: `${who.givenName} ${who.familyName}` },
+    classes,
+    open: open.map((each) => ({ ...each, startedAt: new Date(each.startedAt).toISOString() })),
+  };
+}

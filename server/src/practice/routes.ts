@@ -1,0 +1,23 @@
+import { practiceRoutes as routes } from '@rounds/contract';
+import type { Router } from 'express';
+import type { House } from '../data/context';
+import { bind } from '../http/binder';
+import { doDrillAct, openDrill } from './doDrillAct';
+import { drillOutcome } from './drillViews';
+import { personPractice } from './personPractice';
+import { practiceClasses } from './practiceClasses';
+import { startDrill } from './startDrill';
+
+/** Routes of practice: the walk-round drill and what a person remembers. */
+export function practiceRoutes(router: Router, house: House): void {
+  bind(router, house, routes.practiceClasses, () => practiceClasses(house));
+  bind(router, house, routes.startDrill, ({ body, caller }) => startDrill(house, body, caller));
+  bind(router, house, routes.drill, ({ params, caller }) => openDrill(house, caller, params.id));
+  bind(router, house, routes.doDrillAct, ({ params, body, caller }) =>
+    doDrillAct(house, params, body, caller),
+  );
+  bind(router, house, routes.drillOutcome, ({ params, caller }) => drillOutcome(house, caller, params.id));
+  bind(router, house, routes.personPractice, ({ params, caller }) =>
+    personPractice(house, caller, params.id),
+  );
+}

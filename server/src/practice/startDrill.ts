@@ -1,0 +1,98 @@
+import { randomInt } from 'node:crypto';
+import type { DrillView, RouteInput, routes } from '@rounds/contract';
+import { caseItem, dealDrill, possibleCases } from '@rounds/core/drill';
+import { itemStates, practiceWeights } from '@rounds/core/practice';
+import type { EffectivePack } from '@rounds/core/catalogue';
+import { and, desc, eq, isNotNull } from 'drizzle-orm';
+import type { Caller } from '../accounts/access';
+import { composeAndKeep, packOrProblem } from '../classes/packs';
+import { siteChoices } from '../classes/schools';
+import { type House, note } from '../data/context';
+import type { Database } from '../data/database';
+import { drill, person } from '../data/schema';
+import { ProblemError } from '../http/problem';
+import { drillView, ownDrill } from './drillViews';
+import { readDrill } from './stream';
+import { reviewsOf } from './reviews';
+
+type Asked = RouteInput<typeof routes.startDrill>['body'];
+
+/** Whom a drill counts for. An operator practises for themselves only. */
+async function learnerOf(house: House, caller: Caller, personId: string | null) {
+  if (caller.role === 'operator' && personId !== caller.personId)
+    throw new ProblemError(
+      'forbidden',
+      'You practise for yourself; somebody else has an account of their own.',
+    );
+  if (personId === null) return null;
+  const [who] = await house.db.select().from(person).where(eq(person.id, personId));
+  if (!who) throw new ProblemError('not-found', 'There is no such person.');
+  return who;
+}
+
+/** How much likelier each case is, by what the person remembers. */
+async function weightsFor(db: Database, pack: EffectivePack, personId: string, now: string) {
+  const states = itemStates(await reviewsOf(db, personId, pack.id));
+  return practiceWeights(possibleCases(pack).map(caseItem), states, now);
+}
+
+/** Deals a drill, or answers with the same one that was dealt before. */
+export async function startDrill(house: House, body: Asked, caller: Caller): Promise<DrillView> {
+  const [existing] = await house.db.select({ id: drill.id }).from(drill).where(eq(drill.id, body.id));
+  if (!existing) {
+    const who = await learnerOf(house, caller, body.personId);
+    const pack = await packOrProblem(house.db, body.classId);
+    const now = house.now().toISOString();
+    await house.db.transaction(async (db) => {
+      const effective = await composeAndKeep(db, pack, {
+        variant: body.variant,
+        choices: await siteChoices(db, pack, who?.site),
+      });
+      if (body.form === 'station' && !effective.checkpoints.some((each) => each.station === body.station))
+        throw new ProblemError('drill-act', 'There is nothing to check at that station with this machine.');
+      const deal = dealDrill(effective, {
+        form: body.form,
+        seed: randomInt(2 ** 31),
+        station: body.form === 'station' ? body.station : null,
+        ...(who ? { weights: await weightsFor(db, effective, who.id, now) } : {}),
+      });
+      const starts = who
+        ? await db
+            .select({ first: drill.firstStation })
+            .from(drill)
+            .where(
+              and(
+                eq(drill.personId, who.id),
+                eq(drill.classId, pack.id),
+                eq(drill.form, 'round'),
+                isNotNull(drill.firstStation),
+              ),
+            )
+            .orderBy(desc(drill.startedAt))
+            .limit(50)
+        : [];
+      const made = await db
+        .insert(drill)
+        .values({
+          id: body.id,
+          personId: who?.id ?? null,
+          accountId: caller.id,
+          classId: pack.id,
+          packHash: effective.hash,
+          form: body.form,
+          deal,
+          earlierStarts: starts.map((each) => each.first!),
+          startedAt: now,
+        })
+        .onConflictDoNothing()
+        .returning({ id: drill.id });
+      if (made.length > 0)
+        await note(db, caller, 'drill-started', body.id, {
+          personId: who?.id ?? null,
+          classId: pack.id,
+          form: body.form,
+        });
+    });
+  }
+  return drillView(house, await readDrill(house.db, await ownDrill(house, caller, body.id)));
+}

@@ -1,0 +1,232 @@
+import { type RouteAnswer, type RouteInput, routes } from '@rounds/contract';
+import { METHODS } from '@rounds/core/catalogue';
+import { dealtFault, type DrillAct, drillResult, PERFECT, scriptedDrill, TICKER } from '@rounds/core/drill';
+import { and, eq } from 'drizzle-orm';
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { effectivePackOf } from '../classes/packs';
+import { certificationEventRow, drill, drillActRow, practiceReview } from '../data/schema';
+import { type Caller, FORKLIFT, openYard } from './desk';
+
+let yard: Awaited<ReturnType<typeof openYard>>;
+let operator: Caller;
+let trainer: Caller;
+beforeAll(async () => {
+  yard = await openYard();
+  operator = await yard.as('operator');
+  trainer = await yard.as('trainer');
+});
+afterAll(() => yard.stop());
+
+type View = RouteAnswer<typeof routes.drill>;
+type Asked = RouteInput<typeof routes.startDrill>['body'];
+
+const ask = (by: Caller, asked: Partial<Asked> = {}) =>
+  by.call(routes.startDrill, {
+    body: {
+      id: uuidv7(),
+      classId: FORKLIFT,
+      variant: 'diesel',
+      form: 'round',
+      station: null,
+      personId: yard.ids.operatorId,
+      ...asked,
+    },
+  });
+async function start(by = operator, asked: Partial<Asked> = {}): Promise<View> {
+  const made = await ask(by, asked);
+  expect(made.status).toBe(200);
+  return made.body;
+}
+const act = (by: Caller, id: string, does: DrillAct, number = uuidv7()) =>
+  by.call(routes.doDrillAct, { params: { id }, body: { id: number, act: does } });
+async function dealt(id: string) {
+  const [row] = await yard.house.db.select().from(drill).where(eq(drill.id, id));
+  return { row: row!, deal: row!.deal, pack: await effectivePackOf(yard.house.db, row!.packHash) };
+}
+async function work(id: string, learner = PERFECT, by = operator) {
+  const { deal, pack } = await dealt(id);
+  const acts = scriptedDrill(pack, deal, learner);
+  for (const each of acts) expect((await act(by, id, each)).status).toBe(200);
+  return { deal, pack, acts };
+}
+const practiceOf = async (by: Caller) =>
+  (await by.call(routes.personPractice, { params: { id: yard.ids.operatorId } })).body as RouteAnswer<
+    typeof routes.personPractice
+  >;
+
+describe('a walk-round drill', () => {
+  it('tells nothing of a fault before the method that shows it was used', async () => {
+    const view = await start();
+    const { deal, pack } = await dealt(view.id);
+    const heard: string[] = [JSON.stringify(view)];
+    const secrets = () =>
+      deal.cases.flatMap(({ checkpoint }) => {
+        const fault = dealtFault(pack, deal, checkpoint);
+        return fault ? [fault.id, fault.title, ...fault.cues.map((cue) => cue.shows)] : [];
+      });
+    const leaks = () =>
+      secrets().filter((secret) =>
+        heard.some((answer) => answer.includes(JSON.stringify(secret).slice(1, -1))),
+      );
+    expect(leaks()).toEqual([]);
+    const shown = new Set<string>();
+    for (const each of scriptedDrill(pack, deal, PERFECT).filter((one) => one.kind !== 'end')) {
+      heard.push(JSON.stringify((await act(operator, view.id, each)).body));
+      if (each.kind === 'try')
+        for (const cue of dealtFault(pack, deal, each.checkpoint)?.cues ?? [])
+          if (cue.method === each.method) shown.add(cue.shows);
+      // All that was ever heard of a fault is what its own methods have shown so far.
+      expect(leaks().filter((secret) => !shown.has(secret))).toEqual([]);
+    }
+    expect(shown.size).toBeGreaterThan(10);
+    const early = await operator.call(routes.drillOutcome, { params: { id: view.id } });
+    expect([early.status, early.problem.code]).toEqual([409, 'not-complete']);
+    heard.push(JSON.stringify((await operator.call(routes.drill, { params: { id: view.id } })).body));
+    heard.push(JSON.stringify(await practiceOf(operator)));
+    const audit = await yard.audited('drill-started');
+    heard.push(JSON.stringify(audit));
+    expect(leaks().filter((secret) => !shown.has(secret))).toEqual([]);
+    expect(JSON.stringify(audit)).not.toContain(String(deal.seed));
+  });
+
+  it('is dealt once for one number, kept over a reload, and done once for one act', async () => {
+    const id = uuidv7();
+    const [first, again] = [await start(operator, { id }), await start(operator, { id })];
+    expect(again).toEqual(first);
+    const station = first.stations.find((each) => each.parts.length > 0)!;
+    const part = station.parts[0]!;
+    await act(operator, id, { kind: 'go', station: station.id });
+    const number = uuidv7();
+    const does: DrillAct = { kind: 'try', checkpoint: part.id, method: part.methods[0]! };
+    const answers = await Promise.all([1, 2, 3].map(() => act(operator, id, does, number)));
+    expect(answers.map((each) => each.status)).toEqual([200, 200, 200]);
+    expect(answers[1]!.body).toEqual(answers[0]!.body);
+    const opened = (await operator.call(routes.drill, { params: { id } })).body as View;
+    expect(opened.progress.readings).toHaveLength(1);
+    const other = await start();
+    const elsewhere = await act(operator, other.id, does, number);
+    expect([elsewhere.status, elsewhere.problem.code]).toEqual([409, 'event-elsewhere']);
+  });
+
+  it('refuses what cannot be done, and keeps what was', async () => {
+    const view = await start();
+    const [station] = view.stations.filter((each) => each.parts.length > 0);
+    const part = station!.parts[0]!;
+    const not = METHODS.find((each) => !part.methods.includes(each))!;
+    const refusals = [
+      await act(operator, view.id, { kind: 'try', checkpoint: part.id, method: part.methods[0]! }),
+      await act(operator, view.id, { kind: 'go', station: 'nowhere' }),
+      (await act(operator, view.id, { kind: 'go', station: station!.id })) &&
+        (await act(operator, view.id, { kind: 'try', checkpoint: part.id, method: not })),
+    ];
+    expect(refusals.map((each) => [each.status, each.problem.code])).toEqual(
+      refusals.map(() => [409, 'drill-act']),
+    );
+    await act(operator, view.id, { kind: 'end' });
+    const after = await act(operator, view.id, { kind: 'call', checkpoint: part.id, grade: 'stop' });
+    expect([after.status, after.problem.code]).toEqual([409, 'drill-act']);
+    const bad = await ask(operator, { form: 'station', station: 'nowhere' });
+    expect([bad.status, bad.problem.code]).toEqual([409, 'drill-act']);
+  });
+
+  it('is closed to everybody else, in every role', async () => {
+    const view = await start();
+    for (const login of ['trainer', 'trainer2', 'supervisor', 'workshop', 'administrator']) {
+      const other = await yard.as(login);
+      expect((await other.call(routes.drill, { params: { id: view.id } })).status).toBeGreaterThanOrEqual(
+        403,
+      );
+      expect((await act(other, view.id, { kind: 'end' })).status).toBeGreaterThanOrEqual(403);
+      expect((await ask(other, { id: view.id })).status).not.toBe(200);
+    }
+    const own = await ask(operator, { personId: yard.ids.otherId });
+    expect([own.status, own.problem.code]).toEqual([403, 'forbidden']);
+    expect((await ask(await yard.as('supervisor'))).status).toBe(403);
+  });
+
+  it('lets a trainer try one that counts for nobody, and set one for somebody', async () => {
+    const tried = await start(trainer, { personId: null, form: 'one-wrong' });
+    expect(tried.person).toBeNull();
+    await work(tried.id, PERFECT, trainer);
+    const reviews = await yard.house.db
+      .select()
+      .from(practiceReview)
+      .where(eq(practiceReview.drillId, tried.id));
+    expect(reviews).toEqual([]);
+    const outcome = await trainer.call(routes.drillOutcome, { params: { id: tried.id } });
+    expect((outcome.body as RouteAnswer<typeof routes.drillOutcome>).result).toMatchObject({ score: 100 });
+    expect((await operator.call(routes.drillOutcome, { params: { id: tried.id } })).status).toBe(404);
+    expect((await start(trainer)).person?.name).toBe('Olla Tester');
+  });
+});
+
+describe('what a drill comes to', () => {
+  it('is what the core makes of its acts; met on two days it makes ready, once', async () => {
+    const facts = () =>
+      yard.house.db
+        .select()
+        .from(certificationEventRow)
+        .where(
+          and(
+            eq(certificationEventRow.personId, yard.ids.operatorId),
+            eq(certificationEventRow.classId, FORKLIFT),
+          ),
+        );
+    const round = async (on: string, learner = PERFECT) => {
+      yard.setClock(new Date(`${on}T09:00:00Z`));
+      operator = await yard.as('operator');
+      const { id } = await start();
+      const { deal, pack, acts } = await work(id, learner);
+      const outcome = (await operator.call(routes.drillOutcome, { params: { id } })).body as RouteAnswer<
+        typeof routes.drillOutcome
+      >;
+      const { row } = await dealt(id);
+      expect(outcome.result).toEqual(
+        JSON.parse(JSON.stringify(drillResult(pack, deal, acts, row.earlierStarts))),
+      );
+      return outcome;
+    };
+    try {
+      expect((await round('2026-05-04')).unmet).toEqual([]);
+      expect((await round('2026-05-04')).unmet).toEqual([]);
+      expect((await practiceOf(operator)).classes[0]).toMatchObject({ metOn: ['2026-05-04'], ready: false });
+      expect(await facts()).toEqual([]);
+      const ticked = await round('2026-05-05', TICKER);
+      expect(ticked.unmet).toContain('It was faster than the checks can be made.');
+      expect(await facts()).toEqual([]);
+      await round('2026-05-06');
+      await round('2026-05-07');
+      const recorded = await facts();
+      expect(recorded.map((each) => [each.on, each.body])).toEqual([['2026-05-06', { kind: 'drill-met' }]]);
+      const practice = await practiceOf(await yard.as('supervisor'));
+      expect(practice.classes[0]).toMatchObject({ ready: true, drills: expect.any(Number) });
+      expect(practice.classes[0]!.trend.map((each) => Math.round(each.score))).toEqual(
+        expect.arrayContaining([100]),
+      );
+      expect(practice.classes[0]!.items).toBeGreaterThan(20);
+    } finally {
+      yard.setClock(null);
+      operator = await yard.as('operator');
+      trainer = await yard.as('trainer');
+    }
+  });
+
+  it('keeps acts for good', async () => {
+    const view = await start();
+    await act(operator, view.id, { kind: 'go', station: view.stations[0]!.id });
+    await expect(yard.house.db.delete(drillActRow).where(eq(drillActRow.drillId, view.id))).rejects.toThrow();
+  });
+
+  it('is seen by who may see the person, and by nobody else', async () => {
+    const view = await start();
+    await act(operator, view.id, { kind: 'end' });
+    const sees = async (login: string) =>
+      (await (await yard.as(login)).call(routes.drillOutcome, { params: { id: view.id } })).status;
+    expect([await sees('trainer'), await sees('supervisor'), await sees('workshop')]).toEqual([
+      200, 200, 403,
+    ]);
+    const other = await operator.call(routes.personPractice, { params: { id: yard.ids.otherId } });
+    expect(other.status).toBe(404);
+  });
+});

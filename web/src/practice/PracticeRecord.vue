@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import type { RouteAnswer } from '@rounds/contract/route';
+import type { practiceRoutes } from '@rounds/contract/practice';
+import { day } from '../parts/words';
+
+/** What a person has practised, a class at a time: whether they are ready, how it went, what to come back to. */
+defineProps<{ practice: RouteAnswer<typeof practiceRoutes.personPractice> }>();
+/** Drills of a trend that are shown. */
+const LAST = 8;
+</script>
+
+<template>
+  <article
+    v-for="each in practice.classes"
+    :key="each.classId"
+    class="sheet pad class"
+    :aria-label="each.classTitle"
+  >
+    <div class="row spread">
+      <h2>{{ each.classTitle }}</h2>
+      <strong v-if="each.ready" class="ready">Ready for assessment</strong>
+      <span v-else class="quiet">{{
+        each.metOn.length === 1 ? 'Standard met once, on one more day it makes ready' : 'Not ready yet'
+      }}</span>
+    </div>
+    <dl class="figures">
+      <div>
+        <dt>Last score</dt>
+        <dd>
+          <RouterLink :to="`/practise/${each.last.id}/result`">{{ Math.round(each.last.score) }}</RouterLink>
+          <span class="quiet"> {{ day(each.last.endedAt) }}</span>
+        </dd>
+      </div>
+      <div>
+        <dt>Drills</dt>
+        <dd>{{ each.drills }}</dd>
+      </div>
+      <div>
+        <dt>To come back to</dt>
+        <dd>{{ each.due }} of {{ each.items }}</dd>
+      </div>
+    </dl>
+    <p v-if="each.trend.length > 0" class="trend">
+      <span class="quiet">Whole rounds:</span>
+      <RouterLink
+        v-for="point in each.trend.slice(-LAST)"
+        :key="point.id"
+        :to="`/practise/${point.id}/result`"
+        ><span class="visually-hidden">{{ day(point.endedAt) }}: </span
+        >{{ Math.round(point.score) }}</RouterLink
+      >
+    </p>
+    <div v-if="each.forgotten.length > 0">
+      <h3>Goes wrong most</h3>
+      <ul class="bullets">
+        <li v-for="item in each.forgotten.slice(0, 5)" :key="item.item">
+          {{ item.says }} <span class="quiet">{{ item.wrong }} of {{ item.times }} wrong</span>
+        </li>
+      </ul>
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.class {
+  display: grid;
+  gap: 0.6rem;
+}
+.class + .class {
+  margin-top: 0.75rem;
+}
+.ready {
+  border: 2px solid var(--petrol);
+  border-radius: 3px;
+  padding: 0 0.5rem;
+  color: var(--petrol);
+}
+.figures {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 2rem;
+}
+.figures dt {
+  color: var(--quiet);
+  font-size: 0.88rem;
+}
+.figures dd {
+  font-size: 1.15rem;
+  font-weight: 700;
+}
+.figures .quiet {
+  font-size: 0.88rem;
+  font-weight: 400;
+}
+.trend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.9rem;
+}
+</style>

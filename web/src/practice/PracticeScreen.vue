@@ -1,0 +1,264 @@
+<script setup lang="ts">
+import { DRILL_FORMS, DRILL_PARTS, type DrillForm } from '@rounds/core/drill';
+import { refDebounced } from '@vueuse/core';
+import { Button, Form } from 'ant-design-vue';
+import { v7 as uuidv7 } from 'uuid';
+import { computed, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useSession } from '../device/session';
+import ChoiceField from '../parts/ChoiceField.vue';
+import FieldItem from '../parts/FieldItem.vue';
+import ProblemAlert from '../parts/ProblemAlert.vue';
+import StateBox from '../parts/StateBox.vue';
+import PracticeRecord from './PracticeRecord.vue';
+import { useLearners, usePersonPractice, usePracticeClasses, useStartDrill } from './queries';
+
+/** Practise: begin a walk-round drill, and see what was practised, what is forgotten and what comes next. */
+const FORM_WORDS: Readonly<Record<DrillForm, { name: string; more: string }>> = {
+  round: { name: 'The whole round', more: `${DRILL_PARTS.round} parts over the ring. Counts for readiness.` },
+  weak: { name: 'Five minutes', more: `${DRILL_PARTS.weak} parts: what is due and what goes wrong.` },
+  station: { name: 'One station', more: 'All of its parts.' },
+  'one-wrong': {
+    name: 'The one thing wrong',
+    more: `${DRILL_PARTS['one-wrong']} parts, one is bad. Find it.`,
+  },
+};
+const session = useSession();
+const route = useRoute();
+const router = useRouter();
+const trains = session.is('trainer', 'administrator');
+const drills = trains || session.is('operator');
+const asked = (name: string) => (typeof route.query[name] === 'string' ? String(route.query[name]) : '');
+
+const personId = ref(asked('person') || (session.account?.personId ?? ''));
+const search = ref('');
+const settled = refDebounced(search, 180);
+const learners = useLearners(
+  () => !session.is('operator'),
+  () => settled.value,
+);
+const practice = usePersonPractice(() => personId.value);
+const personChoices = computed(() => {
+  const found = (learners.data.value?.rows ?? []).map(({ person }) => ({
+    value: person.id,
+    label: `${person.givenName} ${person.familyName}`,
+    more: `${person.payroll}, ${person.team}`,
+  }));
+  const chosen = practice.data.value?.person;
+  if (!chosen || chosen.id !== personId.value || found.some((each) => each.value === chosen.id)) return found;
+  return [{ value: chosen.id, label: chosen.name, more: '' }, ...found];
+});
+
+const classes = usePracticeClasses();
+const classId = ref(asked('class'));
+const chosen = computed(() => classes.data.value?.classes.find((each) => each.id === classId.value) ?? null);
+const variant = ref('');
+const station = ref('');
+watch(chosen, (now) => {
+  variant.value = now?.variants[0]?.id ?? '';
+  station.value = '';
+});
+watch(
+  [() => classes.data.value, () => practice.data.value],
+  () => {
+    // What was practised last is what most likely goes on.
+    if (!classId.value) classId.value = practice.data.value?.classes[0]?.classId ?? '';
+  },
+  { immediate: true },
+);
+const form = ref<DrillForm>('round');
+const missing = computed(() => {
+  if (!classId.value) return 'Choose the class first.';
+  return form.value === 'station' && !station.value ? 'Choose the station first.' : '';
+});
+const start = useStartDrill();
+const problem = ref<unknown>(null);
+/** The number of the drill to be dealt: a second press deals no second one. */
+let number = uuidv7();
+watch([classId, variant, form, station, personId], () => (number = uuidv7()));
+async function begin() {
+  problem.value = null;
+  try {
+    const made = await start.mutateAsync({
+      body: {
+        id: number,
+        classId: classId.value,
+        variant: variant.value,
+        form: form.value,
+        station: form.value === 'station' ? station.value : null,
+        personId: personId.value || null,
+      },
+    });
+    await router.push(`/practise/${made.id}`);
+  } catch (error) {
+    problem.value = error;
+  }
+}
+</script>
+
+<template>
+  <div class="screen stack">
+    <h1>Practise</h1>
+    <div class="columns">
+      <Form v-if="drills" layout="vertical" class="sheet pad begin" @submit.prevent="begin">
+        <h2>Walk-round drill</h2>
+        <p class="quiet">
+          A machine with faults nobody has told you of. Walk round, check, call what you find.
+        </p>
+        <FieldItem v-if="trains" v-slot="{ id }" label="Who practises">
+          <ChoiceField
+            :id="id"
+            v-model:value="personId"
+            label="Who practises"
+            placeholder="Nobody: only to try it"
+            remote
+            clearable
+            :loading="learners.isLoading.value"
+            :options="personChoices"
+            @search="search = $event"
+          />
+        </FieldItem>
+        <FieldItem v-slot="{ id }" label="Class">
+          <ChoiceField
+            :id="id"
+            v-model:value="classId"
+            label="Class"
+            placeholder="Choose the class"
+            :options="
+              (classes.data.value?.classes ?? []).map((each) => ({ value: each.id, label: each.title }))
+            "
+          />
+        </FieldItem>
+        <FieldItem v-if="chosen && chosen.variants.length > 1" v-slot="{ id }" label="Kind">
+          <ChoiceField
+            :id="id"
+            v-model:value="variant"
+            label="Kind"
+            :options="chosen.variants.map((each) => ({ value: each.id, label: each.name }))"
+          />
+        </FieldItem>
+        <div class="forms" role="group" aria-label="Which drill">
+          <button
+            v-for="each in DRILL_FORMS"
+            :key="each"
+            type="button"
+            class="big form"
+            :aria-pressed="form === each"
+            @click="form = each"
+          >
+            <strong>{{ FORM_WORDS[each].name }}</strong>
+            <span>{{ FORM_WORDS[each].more }}</span>
+          </button>
+        </div>
+        <FieldItem v-if="form === 'station' && chosen" v-slot="{ id }" label="Station">
+          <ChoiceField
+            :id="id"
+            v-model:value="station"
+            label="Station"
+            placeholder="Choose the station"
+            :options="
+              chosen.stations.map((each) => ({
+                value: each.id,
+                label: each.name,
+                more: `${each.parts} parts`,
+              }))
+            "
+          />
+        </FieldItem>
+        <ProblemAlert :problem="problem" />
+        <Button
+          type="primary"
+          html-type="submit"
+          block
+          :disabled="missing !== ''"
+          :loading="start.isLoading.value"
+        >
+          Begin
+        </Button>
+        <p v-if="missing" class="quiet small">{{ missing }}</p>
+        <ul v-if="practice.data.value?.open.length" class="open" aria-label="Drills not ended">
+          <li v-for="each in practice.data.value.open" :key="each.id">
+            <RouterLink :to="`/practise/${each.id}`">Go on: {{ each.classTitle }}</RouterLink>
+          </li>
+        </ul>
+      </Form>
+      <section class="stack" aria-label="Practice record">
+        <FieldItem v-if="!drills" v-slot="{ id }" label="Whose practice">
+          <ChoiceField
+            :id="id"
+            v-model:value="personId"
+            label="Whose practice"
+            placeholder="Find by name or payroll number"
+            remote
+            clearable
+            :loading="learners.isLoading.value"
+            :options="personChoices"
+            @search="search = $event"
+          />
+        </FieldItem>
+        <StateBox
+          v-if="personId"
+          :loading="!practice.data.value && !practice.error.value"
+          :error="practice.data.value ? undefined : practice.error.value"
+          :empty="practice.data.value?.classes.length === 0"
+          what="the practice record"
+          @retry="practice.refetch()"
+        >
+          <template #empty>
+            <h2>Nothing practised yet</h2>
+            <p>The first drill shows what to come back to.</p>
+          </template>
+          <PracticeRecord v-if="practice.data.value" :practice="practice.data.value" />
+        </StateBox>
+        <p v-else class="sheet pad quiet">
+          {{
+            trains
+              ? 'Choose who practises to see what they have practised, or begin without a name to try a drill.'
+              : 'Choose a person to see what they have practised.'
+          }}
+        </p>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.columns {
+  display: grid;
+  grid-template-columns: minmax(320px, 5fr) minmax(0, 7fr);
+  gap: 1rem;
+  align-items: start;
+}
+.columns > :only-child {
+  grid-column: 1 / -1;
+}
+.begin {
+  display: grid;
+  gap: 0.75rem;
+}
+.forms {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.5rem;
+}
+.form {
+  align-items: flex-start;
+  text-align: left;
+  font-weight: 400;
+  gap: 0.2rem;
+  padding: 0.6rem 0.7rem;
+}
+.form span {
+  font-size: 0.88rem;
+}
+.open li {
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+}
+@media (max-width: 900px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,26 @@
+import { peopleRoutes } from '@rounds/contract/people';
+import { practiceRoutes } from '@rounds/contract/practice';
+import { useRouteMutation, useRouteQuery } from '../device/query';
+
+/** Classes to practise, without their faults. */
+export const usePracticeClasses = () =>
+  useRouteQuery(practiceRoutes.practiceClasses, () => ({}), { staleTime: 60_000 });
+
+/** What a person has practised; asks nothing for ''. */
+export const usePersonPractice = (id: () => string) =>
+  useRouteQuery(practiceRoutes.personPractice, () => (id() === '' ? null : { params: { id: id() } }));
+
+/** People whose name or payroll number holds some words. */
+export const useLearners = (wanted: () => boolean, words: () => string) =>
+  useRouteQuery(peopleRoutes.people, () => (wanted() ? { query: { search: words(), limit: 20 } } : null));
+
+/** A drill of one's own as far as it has gone. */
+export const useDrillView = (id: () => string) =>
+  useRouteQuery(practiceRoutes.drill, () => ({ params: { id: id() } }));
+
+export const useDrillOutcome = (id: () => string) =>
+  useRouteQuery(practiceRoutes.drillOutcome, () => ({ params: { id: id() } }));
+
+export const useStartDrill = () => useRouteMutation(practiceRoutes.startDrill, ['practice']);
+/** An act within a drill; what others see changes only when it ends. */
+export const useDrillAct = () => useRouteMutation(practiceRoutes.doDrillAct, []);
