@@ -405,6 +405,43 @@ export const VIEWS: readonly View[] = [
   },
   { name: 'operator-today', as: 'isla', kept: true, open: go('/', /20\d\d/) },
   { name: 'operator-assess', as: 'isla', open: go('/assess', /My evaluations/) },
+  {
+    name: 'practise',
+    as: 'isla',
+    kept: true,
+    open: async (page, address) => {
+      await go('/practise', /Practise/)(page, address);
+      await page.getByRole('article', { name: 'Counterbalance forklift truck' }).waitFor();
+    },
+  },
+  {
+    name: 'drill',
+    as: 'isla',
+    kept: true,
+    open: async (page, address) => {
+      await go('/practise', /Practise/)(page, address);
+      await chooseOption(page, 'Class', 'Counterbalance forklift truck');
+      await page.getByRole('button', { name: 'Begin' }).click();
+      await page.getByRole('button', { name: 'Next station' }).click();
+      await page
+        .getByRole('group', { name: /^Ways to check/ })
+        .getByRole('button')
+        .first()
+        .click();
+      await page.getByRole('list', { name: 'What it showed' }).locator('.newest').waitFor();
+    },
+  },
+  {
+    name: 'drill-result',
+    as: 'isla',
+    kept: true,
+    open: async (page, address) => {
+      await go('/practise', /Practise/)(page, address);
+      const forklift = page.getByRole('article', { name: 'Counterbalance forklift truck' });
+      await forklift.getByText('Whole rounds:').locator('..').getByRole('link').first().click();
+      await page.getByRole('region', { name: 'Missed' }).waitFor();
+    },
+  },
   { name: 'supervisor-today', as: 'gordon', open: go('/', /20\d\d/) },
   { name: 'workshop-today', as: 'viktor', open: go('/', /20\d\d/) },
   { name: 'no-permission', as: 'viktor', open: go('/people', /Not open to your role/) },

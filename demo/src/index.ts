@@ -4,6 +4,7 @@ import type { CertificationEventBody } from '@rounds/core/certification';
 import { type EvaluationEvent } from '@rounds/core/evaluation';
 import { seededRandom } from '@rounds/core/statistics';
 import { evaluationsOfOtherClasses, forkliftEvaluations } from './evaluations';
+import { type DemoDrill, drills } from './drills';
 import { practices } from './practices';
 import { CLASSES, FITTERS, OPERATORS, SCHOOL_CHOICES, SUPERVISORS, TEAMS, TRAINERS } from './names';
 import { seededIds } from './simulate';
@@ -75,6 +76,8 @@ export interface DemoOrganisation {
   evaluations: DemoEvaluation[];
   /** Practices of start and stop beside the machine. */
   practices: DemoEvaluation[];
+  /** Walk-round drills. */
+  drills: DemoDrill[];
 }
 
 /**
@@ -245,5 +248,6 @@ export function demoOrganisation(
     ),
     evaluations,
     practices: practices(history),
+    drills: drills(history),
   };
 }

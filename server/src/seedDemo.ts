@@ -1,5 +1,6 @@
 import { hash as hashPassword } from '@node-rs/argon2';
 import type { Role } from '@rounds/contract';
+import { localDate } from '@rounds/core/calendar';
 import { contentHash, type Pack } from '@rounds/core/catalogue';
 import { DEFAULT_RULES } from '@rounds/core/certification';
 import type { DemoOrganisation } from '@rounds/demo';
@@ -8,11 +9,13 @@ import { DEMO_PASSWORD } from './accounts/routes';
 import { appendPast } from './assess/stream';
 import { projectStandings } from './certification/standings';
 import { composeAndKeep, publishPack } from './classes/packs';
+import { append } from './data/append';
 import { writeSetting } from './data/context';
 import type { Database } from './data/database';
 import {
   account,
   certificationEventRow,
+  drill,
   evaluation,
   machineClass,
   person,
@@ -20,6 +23,7 @@ import {
   schoolChoiceRow,
   unit,
 } from './data/schema';
+import { drillStream } from './practice/stream';
 
 async function inChunks<T>(
   rows: readonly T[],
@@ -110,6 +114,37 @@ export async function seedDemo(
         })
         .returning();
       await appendPast(tx, trainer, row!, each.events, { zone: demo.timeZone, today });
+    }
+    for (const {
+      id,
+      personId,
+      by,
+      classId,
+      composition,
+      form,
+      deal,
+      startedAt,
+      endedAt,
+      acts,
+    } of demo.drills) {
+      const { hash } = await composeAndKeep(
+        tx,
+        packs.find((each) => each.id === classId)!,
+        composition,
+      );
+      const caller = byLogin.get(by)!;
+      await tx.insert(drill).values({
+        id,
+        personId,
+        accountId: caller.id,
+        classId,
+        packHash: hash,
+        form,
+        deal,
+        earlierStarts: [],
+        startedAt,
+      });
+      await append(tx, drillStream(endedAt, localDate(endedAt, demo.timeZone)), id, acts, caller);
     }
     await projectStandings(tx, today);
     await writeSetting(tx, 'demo', { made: true, content: contentHash(demo.people) });

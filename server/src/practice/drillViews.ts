@@ -109,7 +109,7 @@ export async function drillOutcome(house: House, caller: Caller, id: string): Pr
     person: await personOf(house, row),
     endedAt: instantOf(row.endedAt),
     result: row.result,
-    stations: pack.plan.stations.map((each) => ({ id: each.id, name: each.name })),
+    stations: drillStations(pack, row.deal).map((each) => ({ id: each.id, name: each.name })),
     plan: pack.plan,
     unmet: unmetCriterion(row.deal, row.result, USUAL_CRITERION),
     earlier: earlier.map((each) => ({ endedAt: instantOf(each.endedAt!), score: each.result!.score })),

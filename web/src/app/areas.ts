@@ -27,7 +27,9 @@ const RINGS =
   'M6 4.5a2 2 0 1 0 0 4a2 2 0 0 0 0-4M6 15.5a2 2 0 1 0 0 4a2 2 0 0 0 0-4' +
   'M18 4.5a2 2 0 1 0 0 4a2 2 0 0 0 0-4M18 15.5a2 2 0 1 0 0 4a2 2 0 0 0 0-4M12 10a2 2 0 1 0 0 4a2 2 0 0 0 0-4';
 const FORKS = 'M8 10V4M16 10V4M5.5 10h13v7h-13zM8 17v3M16 17v3';
-const FOOTSTEPS = 'M5 20a9 9 0 1 1 13.5-2M8.6 14.5l2.2 2.2 4.7-4.9M18.5 18l-.4-3.4M18.5 18l3.3-1';
+const FOOTSTEPS =
+  'M8 3.5c-1.9 0-3 2-3 4.3 0 2 .9 3.7 2 3.7h2c1.1 0 2-1.7 2-3.7 0-2.3-1.1-4.3-3-4.3M6.5 14h3v1.4a1.5 1.5 0 0 1-3 0z' +
+  'M16 8.5c-1.9 0-3 2-3 4.3 0 2 .9 3.7 2 3.7h2c1.1 0 2-1.7 2-3.7 0-2.3-1.1-4.3-3-4.3M14.5 19h3v1.4a1.5 1.5 0 0 1-3 0z';
 const SLIDES = 'M4 7h9M17 7h3M4 17h3M11 17h9M15 5v4M9 15v4';
 
 /** Every area in the order of the rail. A new one is a line here, a route in `router.ts` and its folder. */

@@ -118,7 +118,7 @@ const figures = computed(() => {
           <strong>It meets what is asked before an assessment.</strong> Met on two separate days it makes
           ready.
         </p>
-        <p v-else class="sheet pad">It does not count towards readiness yet: {{ found.unmet.join(' ') }}</p>
+        <p v-else class="sheet pad">It does not count towards readiness. {{ found.unmet.join(' ') }}</p>
         <div class="columns">
           <section class="sheet pad stack" aria-label="The way">
             <div class="ring">
@@ -127,6 +127,7 @@ const figures = computed(() => {
                 :marks="marks"
                 :walked="result.path.sequence"
                 :gaps="result.path.gaps.flat()"
+                :only="found.stations.map((each) => each.id)"
                 small
                 title="The way walked, with its gaps"
               />
@@ -169,7 +170,8 @@ const figures = computed(() => {
                     </p>
                     <template v-if="!each.right">
                       <p v-for="shown in each.shownBy" :key="shown.method">
-                        <strong>{{ METHOD_WORDS[shown.method] }}:</strong> {{ shown.shows }}
+                        <strong>{{ METHOD_WORDS[shown.method] }}</strong>
+                        <span class="capital">{{ shown.shows }}</span>
                       </p>
                       <p class="quiet">You used: {{ methods(each) }}.</p>
                       <p v-if="each.act"><strong>Do:</strong> {{ each.act }}</p>
@@ -224,6 +226,12 @@ const figures = computed(() => {
   padding: 0.55rem 0;
   display: grid;
   gap: 0.15rem;
+}
+.capital {
+  display: inline-block;
+}
+.capital::first-letter {
+  text-transform: uppercase;
 }
 .discs {
   display: flex;

@@ -112,7 +112,7 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
 </script>
 
 <template>
-  <main class="drill">
+  <div class="drill">
     <header class="top">
       <RouterLink to="/practise" class="back" aria-label="Back to practice"><ArrowLeftOutlined /></RouterLink>
       <div class="grow">
@@ -193,10 +193,8 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
               <ol class="log" aria-label="What it showed" aria-live="polite">
                 <li v-for="(each, i) in readings" :key="each.at" :class="{ newest: i === 0 }">
                   <span class="by">{{ METHOD_WORDS[each.method] }}</span>
-                  <span v-if="each.counts">{{ each.shows }}</span>
-                  <span v-else class="uncounted"
-                    >This does not count: it must be {{ each.unmet.join(', and ') }}.</span
-                  >
+                  <span v-if="each.counts" class="capital">{{ each.shows }}</span>
+                  <span v-else class="uncounted">Does not count. First: {{ each.unmet.join('; ') }}.</span>
                 </li>
                 <li v-if="readings.length === 0" class="quiet">Choose a way to check it.</li>
               </ol>
@@ -205,7 +203,7 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
         </section>
         <footer class="thumb">
           <button class="big state" @click="machineOpen = true">
-            <span class="quiet">Machine</span>{{ machineWords || 'as found' }}
+            <span class="quiet">Machine</span><span class="capital">{{ machineWords || 'as found' }}</span>
           </button>
           <div class="grades" role="group" :aria-label="part ? `Call: ${part.part}` : 'Call'">
             <button
@@ -244,17 +242,17 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
             :disabled="busy"
             @click="drill.bring(each.id)"
           >
-            {{ each.says }}
+            <span class="capital">{{ each.says }}</span>
           </button>
         </div>
       </section>
     </Drawer>
-  </main>
+  </div>
 </template>
 
 <style scoped>
 .drill {
-  min-height: 100dvh;
+  height: 100dvh;
   display: flex;
   flex-direction: column;
 }
@@ -301,7 +299,7 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(420px, 1fr);
   grid-template-rows: minmax(0, 1fr) auto;
-  height: calc(100dvh - 66px);
+  min-height: 0;
 }
 .ring {
   padding: 0.75rem;
@@ -370,6 +368,9 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
   min-width: 4.2rem;
   font-weight: 700;
 }
+.big[aria-pressed='true'] :deep(.disc) {
+  color: var(--on-petrol);
+}
 .refused,
 .uncounted {
   border-left: 6px solid var(--amber);
@@ -393,12 +394,18 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
   gap: 0.2rem;
   min-height: 64px;
 }
+.capital {
+  display: inline-block;
+}
 .state {
   font-weight: 400;
   max-width: 16rem;
 }
 .state .quiet {
   font-size: 0.82rem;
+}
+.capital::first-letter {
+  text-transform: uppercase;
 }
 .group {
   display: grid;

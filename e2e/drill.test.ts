@@ -1,0 +1,199 @@
+import type { Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { chooseOption, openBrowser } from '../tools/browser';
+import { startDemo } from '../tools/demoServer';
+import { signIn } from './house';
+
+/** The walk-round drill: on a phone, by keyboard alone, without a network for a while, and without a leak. */
+let demo: Awaited<ReturnType<typeof startDemo>>;
+beforeAll(async () => {
+  demo = await startDemo();
+});
+afterAll(() => demo?.stop());
+
+async function begin(
+  page: Page,
+  form: RegExp,
+  classTitle = 'Counterbalance forklift truck',
+): Promise<string> {
+  await page.goto(`${demo.address}/practise`);
+  await chooseOption(page, 'Class', classTitle);
+  await page.getByRole('group', { name: 'Which drill' }).getByRole('button', { name: form }).click();
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByText('Where do you begin?').waitFor();
+  return page.url().split('/').at(-1)!;
+}
+const parts = (page: Page) => page.getByRole('group', { name: 'Parts at this station' }).getByRole('button');
+const methods = (page: Page) => page.getByRole('group', { name: /^Ways to check/ }).getByRole('button');
+const readings = (page: Page) => page.getByRole('list', { name: 'What it showed' }).locator('li:not(.quiet)');
+const calls = (page: Page) => page.getByRole('group', { name: /^Call/ }).getByRole('button');
+const called = async (page: Page) =>
+  Number(/(\d+) of/.exec(await page.getByText(/\d+ of \d+ called/).innerText())![1]);
+
+/** Everything that the browser holds for this address: the page, what is stored, and the caches of the worker. */
+const held = (page: Page) =>
+  page.evaluate(async () => {
+    const found: string[] = [document.documentElement.outerHTML];
+    for (const store of [localStorage, sessionStorage]) found.push(JSON.stringify({ ...store }));
+    for (const { name } of await indexedDB.databases()) {
+      const db = await new Promise<IDBDatabase>((done, fail) => {
+        const opening = indexedDB.open(name!);
+        opening.onsuccess = () => done(opening.result);
+        opening.onerror = () => fail(new Error(`${name} cannot be opened`));
+      });
+      for (const table of db.objectStoreNames) {
+        const rows = db.transaction(table).objectStore(table).getAll();
+        await new Promise((done) => (rows.onsuccess = done));
+        found.push(JSON.stringify(rows.result));
+      }
+      db.close();
+    }
+    for (const name of await caches.keys()) {
+      const cache = await caches.open(name);
+      for (const request of await cache.keys()) found.push(await (await cache.match(request))!.text());
+    }
+    return found.join('\n');
+  });
+
+describe('a walk-round drill', () => {
+  it('leaks no fault before the method that shows it: page, source, storage, caches, every answer', async () => {
+    const { context, close } = await openBrowser({ viewport: { width: 390, height: 844 } });
+    const page = context.pages()[0]!;
+    /** What was heard and held, in order of time; `shown` is how much of it came before the act that shows a fault. */
+    const heard: string[] = [];
+    context.on('response', (response) => {
+      const at = heard.push('') - 1;
+      void response.text().then(
+        (text) => (heard[at] = text),
+        () => undefined,
+      );
+    });
+    await signIn(page, demo.address, 'hilda');
+    const id = await begin(page, /^Five minutes/);
+    const shownAt = new Map<string, number>();
+    const stations = await page
+      .getByRole('group', { name: 'Stations of the round' })
+      .getByRole('button')
+      .count();
+    for (let s = 0; s < stations; s++) {
+      await page.getByRole('button', { name: 'Next station' }).click();
+      await page.waitForFunction(
+        (n) => document.querySelectorAll('.station.current').length === 1 && n >= 0,
+        s,
+      );
+      for (let p = 0; p < (await parts(page).count()); p++) {
+        await parts(page).nth(p).click();
+        const part = (await parts(page).nth(p).innerText()).trim();
+        for (let m = 0; m < (await methods(page).count()); m++) {
+          heard.push(await held(page));
+          const method = (await methods(page).nth(m).innerText()).trim();
+          shownAt.set(`${part} ${method}`, heard.length);
+          const before = await readings(page).count();
+          await methods(page).nth(m).click();
+          await expect.poll(() => readings(page).count(), { timeout: 30_000 }).toBe(before + 1);
+        }
+      }
+    }
+    heard.push(await held(page));
+    const upTo = heard.length;
+    const result = await page.evaluate(async (drill) => {
+      const send = (act: object) =>
+        fetch(`/api/practice/drills/${drill}/acts`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ id: crypto.randomUUID(), act }),
+        });
+      await send({ kind: 'end' });
+      return (await (await fetch(`/api/practice/drills/${drill}/result`)).json()) as {
+        result: {
+          cases: {
+            part: string;
+            fault: { id: string; title: string } | null;
+            shownBy: { method: string; shows: string }[];
+          }[];
+        };
+      };
+    }, id);
+    const faulty = result.result.cases.filter((each) => each.fault);
+    expect(faulty.length).toBeGreaterThan(2);
+    const first = (words: string) => heard.slice(0, upTo).findIndex((text) => text.includes(words));
+    const leaks = faulty.flatMap((each) => [
+      ...[each.fault!.id, each.fault!.title].filter((words) => first(words) >= 0),
+      ...each.shownBy
+        .filter(({ method, shows }) => {
+          const name = method === 'operate' ? 'Work it' : method[0]!.toUpperCase() + method.slice(1);
+          const at = first(shows);
+          return at >= 0 && at < shownAt.get(`${each.part} ${name}`)!;
+        })
+        .map(({ shows }) => shows),
+    ]);
+    expect(leaks).toEqual([]);
+    // The search does find what is there: what was shown, and the parts by name.
+    expect(faulty.some((each) => each.shownBy.some(({ shows }) => first(shows) >= 0))).toBe(true);
+    expect(first(faulty[0]!.part)).toBeGreaterThanOrEqual(0);
+    await close();
+  });
+
+  it('is worked by keyboard alone, kept over a reload, and goes on when the network is back', async () => {
+    const { context, close } = await openBrowser();
+    const page = context.pages()[0]!;
+    await signIn(page, demo.address, 'isla');
+    await begin(page, /^The one thing wrong/);
+    const walk = async () => {
+      const at = await page.locator('.where strong').innerText();
+      await page.keyboard.press('ArrowRight');
+      await expect.poll(() => page.locator('.where strong').innerText(), { timeout: 30_000 }).not.toBe(at);
+    };
+    do await walk();
+    while ((await parts(page).count()) === 0);
+    await page.keyboard.press('1');
+    await expect.poll(() => readings(page).count()).toBe(1);
+    await page.keyboard.press('s');
+    await expect.poll(() => called(page)).toBe(1);
+    await page.reload();
+    await expect.poll(() => called(page), { timeout: 30_000 }).toBe(1);
+    await context.setOffline(true);
+    await page.keyboard.press('ArrowRight');
+    await page.getByText('No connection').waitFor();
+    await context.setOffline(false);
+    const before = await page.locator('.where strong').innerText();
+    await page.getByRole('button', { name: 'Send it again' }).press('Enter');
+    await expect.poll(() => page.locator('.where strong').innerText()).not.toBe(before);
+    for (let n = 0; n < 40 && (await called(page)) < 8; n++) {
+      for (let open = await parts(page).count(); open > 0; open--) {
+        const now = await called(page);
+        await page.keyboard.press('s');
+        await expect.poll(async () => (await called(page)) >= now).toBe(true);
+        await page.keyboard.press('ArrowDown');
+      }
+      await walk();
+    }
+    await page.getByRole('button', { name: 'End', exact: true }).press('Enter');
+    const sure = page.getByRole('button', { name: 'End it' });
+    await page.waitForURL(/result|practise/);
+    if (await sure.isVisible().catch(() => false)) await sure.press('Enter');
+    await page.getByRole('heading', { name: /of 100/ }).waitFor();
+    await page.getByRole('region', { name: 'Missed' }).waitFor();
+    await close();
+  });
+
+  it('has everything of a part on a phone, calls within reach of the thumb', async () => {
+    const { context, close } = await openBrowser({ viewport: { width: 390, height: 844 }, hasTouch: true });
+    const page = context.pages()[0]!;
+    await signIn(page, demo.address, 'isla');
+    await begin(page, /^The whole round/);
+    do await page.getByRole('button', { name: 'Next station' }).tap();
+    while ((await parts(page).count()) === 0);
+    await methods(page).first().waitFor();
+    for (const each of [...(await methods(page).all()), ...(await calls(page).all())]) {
+      const box = (await each.boundingBox())!;
+      expect(Math.min(box.width, box.height)).toBeGreaterThanOrEqual(56);
+    }
+    for (const each of await calls(page).all()) {
+      const { y, height } = (await each.boundingBox())!;
+      expect(y).toBeGreaterThan(844 / 2);
+      expect(y + height).toBeLessThanOrEqual(844);
+    }
+    await close();
+  });
+});
