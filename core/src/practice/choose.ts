@@ -1,15 +1,18 @@
-import { isDue, type ItemState, remembered } from './spacing';
+import { type ItemState, remembered } from './spacing';
 
-/** How heavy each reason for a case weighs; a case without any reason weighs 1. Tried out in `npm run bench -- practice`. */
-const FORGOTTEN = 6;
-const DUE = 3;
-const WEAK = 8;
-const CONFUSED = 4;
-const NEVER = 3;
+/** What even a well known item keeps, so that it is asked now and then. */
+const LEAST = 0.02;
+/** How much being forgotten counts of an easy item; of a hard one it counts by the square of its difficulty besides. */
+const EASY = 0.1;
+/** An item that was never practised is taken to be missed so often, and to be of middling difficulty. */
+const UNKNOWN = { missed: 0.6, difficulty: 0.5 };
+/** How much likelier two items come that were mistaken for each other, until they are told apart. */
+const CONFUSED = 2;
 
 /**
- * How much more often than others each item should come up: those that are forgotten by now, due, weak (often wrong, the
- * last times most), mistaken for another or the one it was mistaken for, and those never seen. For `dealDrill`.
+ * How much more often than others each item should come up, for `dealDrill`: the chance that it is forgotten by now,
+ * the more the harder it has proved (FSRS's difficulty, which rises with every miss), and what was mistaken for what.
+ * The weights were tried out against a memory that knows nothing of the scheduler: `npm run bench -- practice`.
  */
 export function practiceWeights(
   items: Iterable<string>,
@@ -24,17 +27,10 @@ export function practiceWeights(
   return new Map(
     [...items].map((item) => {
       const state = states.get(item);
-      const partner = confused.has(item) ? CONFUSED : 0;
-      if (!state) return [item, 1 + NEVER + partner];
-      const weakness = (state.difficulty - 1) / 9;
-      return [
-        item,
-        1 +
-          FORGOTTEN * (1 - remembered(state, now)) +
-          (isDue(state, now) ? DUE : 0) +
-          WEAK * weakness * (state.wrong / state.times) +
-          partner,
-      ];
+      const missed = state ? 1 - remembered(state, now) : UNKNOWN.missed;
+      const difficulty = state ? (state.difficulty - 1) / 9 : UNKNOWN.difficulty;
+      const weight = LEAST + missed * (EASY + difficulty ** 2);
+      return [item, confused.has(item) ? weight * CONFUSED : weight];
     }),
   );
 }

@@ -18,7 +18,7 @@ function itemWords(pack: Pack, item: string): string | null {
   const [checkpoint, fault] = item.split('/');
   const check = pack.checkpoints.find((each) => each.id === checkpoint);
   if (!check) return null;
-  if (fault === 'sound') return `${check.part}: sound`;
+  if (fault === 'sound') return `${check.part}: sound, yet called otherwise`;
   const row = pack.faults.find((each) => each.id === fault);
   return row ? `${check.part}: ${row.title}` : null;
 }

@@ -10,6 +10,7 @@ import ChoiceField from '../parts/ChoiceField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import StateBox from '../parts/StateBox.vue';
+import { moment } from '../parts/words';
 import PracticeRecord from './PracticeRecord.vue';
 import { useLearners, usePersonPractice, usePracticeClasses, useStartDrill } from './queries';
 
@@ -178,7 +179,7 @@ async function begin() {
         <p v-if="missing" class="quiet small">{{ missing }}</p>
         <ul v-if="practice.data.value?.open.length" class="open" aria-label="Drills not ended">
           <li v-for="each in practice.data.value.open" :key="each.id">
-            <RouterLink :to="`/practise/${each.id}`">Go on: {{ each.classTitle }}</RouterLink>
+            <RouterLink :to="`/practise/${each.id}`">Go on: {{ each.classTitle }}, begun {{ moment(each.startedAt) }}</RouterLink>
           </li>
         </ul>
       </Form>
