@@ -29,6 +29,7 @@ const webAreas = {
   classes: webShared,
   assess: webShared,
   practice: webShared,
+  teach: webShared,
   settings: webShared,
   verify: webShared,
 };
@@ -46,6 +47,7 @@ const serverAreas = {
   assess: [...serverShared, 'accounts', 'certification', 'classes'],
   today: [...serverShared, 'accounts', 'certification', 'assess'],
   people: [...serverShared, 'accounts', 'certification', 'assess'],
+  teach: [...serverShared, 'accounts', 'certification', 'classes'],
   practice: [...serverShared, 'accounts', 'certification', 'classes', 'people'],
 };
 const areasOf = (side, areas) =>

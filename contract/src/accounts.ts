@@ -38,6 +38,8 @@ export const AUDIT_ACTS = [
   'evaluation-prepared',
   'evaluation-signed',
   'evaluation-taken-over',
+  'lesson-ended',
+  'lesson-started',
   'password-changed',
   'password-reset',
   'people-exported',

@@ -8,6 +8,7 @@ export const CHANGING_AREAS = [
   'audit',
   'classes',
   'evaluations',
+  'lessons',
   'library',
   'matrix',
   'people',

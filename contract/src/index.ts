@@ -11,4 +11,5 @@ export * from './practice';
 export * from './problems';
 export * from './route';
 export * from './routes';
+export * from './teach';
 export * from './today';

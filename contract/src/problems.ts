@@ -40,6 +40,7 @@ export const PROBLEMS = {
   'not-in-practice': { status: 409, title: 'Not part of a practice' },
   'undo-refused': { status: 409, title: 'Cannot be undone' },
   'drill-act': { status: 409, title: 'Not in this drill' },
+  'lesson-over': { status: 409, title: 'The lesson has ended' },
   'not-complete': { status: 409, title: 'Not complete' },
   'override-needs-reason': { status: 422, title: 'An override needs a reason' },
   'agreement-needed': { status: 409, title: 'A second account must agree' },

@@ -7,6 +7,7 @@ import { jobRoutes } from './jobs';
 import { machineRoutes } from './machines';
 import { peopleRoutes } from './people';
 import { practiceRoutes } from './practice';
+import { teachRoutes } from './teach';
 import { todayRoutes } from './today';
 
 /**
@@ -20,6 +21,7 @@ export const routes = {
   ...classRoutes,
   ...assessRoutes,
   ...practiceRoutes,
+  ...teachRoutes,
   ...todayRoutes,
   ...changeRoutes,
   ...jobRoutes,

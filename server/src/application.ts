@@ -21,6 +21,7 @@ import { jobRoutes } from './jobs/routes';
 import { machineRoutes } from './machines/routes';
 import { peopleRoutes } from './people/routes';
 import { practiceRoutes } from './practice/routes';
+import { teachRoutes } from './teach/routes';
 import { todayRoutes } from './today/routes';
 
 /**
@@ -103,6 +104,7 @@ export function application(house: House, options: { webRoot: string | null; log
   accountRoutes(api, house);
   peopleRoutes(api, house);
   practiceRoutes(api, house);
+  teachRoutes(api, house);
   classRoutes(api, house);
   certificationRoutes(api, house);
   assessRoutes(api, house);

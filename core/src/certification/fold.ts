@@ -156,6 +156,7 @@ function apply(fold: CertificationFold, { on, body }: CertificationEvent, rules:
   };
   switch (body.kind) {
     case 'training-started':
+    case 'taught':
       fold.training ??= on;
       break;
     case 'theory-passed':

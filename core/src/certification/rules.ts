@@ -83,6 +83,8 @@ const words = z.string().trim().max(2000);
 /** Dated facts about one person in one class; certification is their fold. */
 export const certificationEventBody = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('training-started') }),
+  /** Attended a lesson. */
+  z.strictObject({ kind: z.literal('taught'), words: words.optional() }),
   z.strictObject({ kind: z.literal('theory-passed') }),
   z.strictObject({ kind: z.literal('drill-met') }),
   z.strictObject({

@@ -79,6 +79,8 @@ export function certificationEventWords(body: CertificationEventBody): string {
   switch (body.kind) {
     case 'training-started':
       return 'Training started';
+    case 'taught':
+      return `Taught${body.words ? `: ${body.words}` : ''}`;
     case 'theory-passed':
       return 'Theory passed';
     case 'drill-met':

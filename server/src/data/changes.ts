@@ -15,6 +15,7 @@ const BY_ACT: readonly (readonly [beginning: string, areas: readonly ChangingAre
   ['class-', CLASSES],
   ['draft-', ['classes']],
   ['drill-', ['practice']],
+  ['lesson-', ['lessons']],
   ['school-chosen', ['classes']],
   ['unit-', ['units', 'classes']],
   ['account-', ['accounts']],

@@ -1,6 +1,7 @@
 import type { PackError } from '@rounds/core/catalogue';
 import type { Deal, DrillAct, DrillForm, DrillResult } from '@rounds/core/drill';
 import type { PracticeOutcome } from '@rounds/core/practice';
+import type { LessonPlan } from '@rounds/core/teaching';
 import type { StepResult } from '@rounds/core/procedure';
 import type { MayOperate, Standing, StandingStatus } from '@rounds/core/certification';
 import {
@@ -252,6 +253,33 @@ export const sequenceResult = pgTable(
     index('sequence_result_class').on(t.classId, t.endedAt),
     index('sequence_result_evaluation').on(t.evaluationId),
   ],
+);
+
+/** A lesson: what it shows, where it is, and by which code a screen joins. */
+export const lesson = pgTable(
+  'lesson',
+  {
+    id: uuid('id').primaryKey(),
+    /** Given up when the lesson ends. */
+    code: text('code'),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    packHash: text('pack_hash')
+      .notNull()
+      .references(() => effectivePack.hash),
+    plan: jsonb('plan').notNull().$type<LessonPlan>(),
+    slide: integer('slide').notNull().default(0),
+    blank: boolean('blank').notNull().default(false),
+    pointAndCall: boolean('point_and_call').notNull().default(false),
+    startedAt: instant('started_at').notNull(),
+    endedAt: instant('ended_at'),
+    attended: jsonb('attended').notNull().$type<string[]>(),
+  },
+  (t) => [uniqueIndex('lesson_code').on(t.code), index('lesson_started').on(t.startedAt)],
 );
 
 /** A walk-round drill: the machine as it was dealt, which its learner never sees, and what became of it. */

@@ -30,6 +30,7 @@ const FORKS = 'M8 10V4M16 10V4M5.5 10h13v7h-13zM8 17v3M16 17v3';
 const FOOTSTEPS =
   'M8 3.5c-1.9 0-3 2-3 4.3 0 2 .9 3.7 2 3.7h2c1.1 0 2-1.7 2-3.7 0-2.3-1.1-4.3-3-4.3M6.5 14h3v1.4a1.5 1.5 0 0 1-3 0z' +
   'M16 8.5c-1.9 0-3 2-3 4.3 0 2 .9 3.7 2 3.7h2c1.1 0 2-1.7 2-3.7 0-2.3-1.1-4.3-3-4.3M14.5 19h3v1.4a1.5 1.5 0 0 1-3 0z';
+const BOARD = 'M4 5h16v10H4zM12 15v2M8 20l4-3 4 3M8 9.5h8M8 12h5';
 const SLIDES = 'M4 7h9M17 7h3M4 17h3M11 17h9M15 5v4M9 15v4';
 
 /** Every area in the order of the rail. A new one is a line here, a route in `router.ts` and its folder. */
@@ -43,6 +44,15 @@ export const AREAS: readonly Area[] = [
     roles: ['trainer', 'supervisor', 'administrator', 'operator'],
     group: 'people',
     sign: CLOSED_RING,
+  },
+  {
+    name: 'Teach',
+    to: '/teach',
+    key: 'l',
+    screens: ['teach', 'lesson'],
+    roles: ['trainer', 'administrator'],
+    group: 'people',
+    sign: BOARD,
   },
   {
     name: 'Practise',

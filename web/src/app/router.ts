@@ -116,6 +116,30 @@ export const router = createRouter({
       },
     },
     {
+      path: '/teach',
+      name: 'teach',
+      component: () => import('../teach/TeachScreen.vue'),
+      meta: { title: 'Teach', roles: trainers },
+    },
+    {
+      path: '/teach/:id',
+      name: 'lesson',
+      component: () => import('../teach/PresenterScreen.vue'),
+      meta: { title: 'Lesson', roles: trainers, bare: true },
+    },
+    {
+      path: '/teach/:id/screen',
+      name: 'lesson-screen',
+      component: () => import('../teach/RoomScreen.vue'),
+      meta: { title: 'Lesson, big screen', open: true, bare: true },
+    },
+    {
+      path: '/screen',
+      name: 'screen',
+      component: () => import('../teach/RoomScreen.vue'),
+      meta: { title: 'Big screen', open: true, bare: true },
+    },
+    {
       path: '/practise',
       name: 'practise',
       component: () => import('../practice/PracticeScreen.vue'),

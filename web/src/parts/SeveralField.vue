@@ -5,7 +5,7 @@ import { useDescribedSelect } from './useDescribedSelect';
 /** A choice of several from a list, found by typing; the field says how many and its name to readers. */
 const props = defineProps<{
   label: string;
-  options: readonly { value: string; label: string }[];
+  options: readonly { value: string; label: string; more?: string }[];
   placeholder?: string;
   id?: string;
   disabled?: boolean;
@@ -13,7 +13,10 @@ const props = defineProps<{
   whole?: boolean;
   /** Takes words that are not in the list too. */
   free?: boolean;
+  /** The options come from a search of the server: nothing is filtered here. */
+  remote?: boolean;
 }>();
+const emit = defineEmits<{ search: [text: string] }>();
 const value = defineModel<string[]>('value', { required: true });
 const { open, toggled } = useDescribedSelect(() => ({ label: props.label }));
 const finds = (text: string, option?: { label?: unknown }) =>
@@ -32,7 +35,7 @@ const finds = (text: string, option?: { label?: unknown }) =>
     :options="[...options]"
     :placeholder="placeholder"
     :disabled="disabled"
-    :filter-option="finds"
+    :filter-option="remote ? false : finds"
     :max-tag-count="whole ? undefined : 1"
     :max-tag-text-length="whole ? undefined : 16"
     show-arrow
@@ -40,6 +43,7 @@ const finds = (text: string, option?: { label?: unknown }) =>
     not-found-content="Nothing matches"
     :open="open"
     @dropdown-visible-change="toggled"
+    @search="emit('search', $event)"
   />
 </template>
 

@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { type EffectivePack, METHOD_WORDS } from '@rounds/core/catalogue';
+import { GRADE_WORDS } from '@rounds/core/grading';
+import { session } from '@rounds/core/procedure';
+import { lessonProcedure, type LessonPlan, type LessonSlide } from '@rounds/core/teaching';
+import { computed } from 'vue';
+import GradeDisc from '../drawing/GradeDisc.vue';
+import MethodSign from '../drawing/MethodSign.vue';
+import PlanRing from '../drawing/PlanRing.vue';
+import SequenceRail from '../drawing/SequenceRail.vue';
+
+/**
+ * One thing as the room sees it: the ring, the rail or what each sense tells fills two thirds, one sentence under it, and
+ * along the top what must be brought about first.
+ */
+const props = defineProps<{
+  pack: EffectivePack;
+  plan: LessonPlan;
+  slide: LessonSlide;
+  /** Stations shown so far, in order. */
+  walked: readonly string[];
+  pointAndCall: boolean;
+}>();
+const procedure = computed(() => lessonProcedure(props.pack, props.plan.subject));
+const rail = computed(() => (procedure.value ? session(props.pack, [procedure.value.id]) : null));
+const next = computed(() => new Set(props.slide.item.kind === 'step' ? [props.slide.item.id] : []));
+const shows = computed<'call' | 'ring' | 'rail' | 'senses' | 'words'>(() => {
+  const { kind } = props.slide.item;
+  if (props.pointAndCall && props.slide.call && kind !== 'fault') return 'call';
+  if (kind === 'check' || kind === 'fault') return props.slide.senses.length > 0 ? 'senses' : 'ring';
+  if (kind === 'step' || (rail.value && kind !== 'school')) return 'rail';
+  return kind === 'school' ? 'words' : 'ring';
+});
+</script>
+
+<template>
+  <article class="picture" :aria-label="slide.heading">
+    <p v-if="slide.band.length" class="band">First: {{ slide.band.join('; ') }}</p>
+    <header class="head">
+      <GradeDisc v-if="slide.grade" :grade="slide.grade" :size="56" :label="GRADE_WORDS[slide.grade]" />
+      <h1>{{ slide.heading }}</h1>
+    </header>
+    <p v-if="shows === 'call'" class="call">“{{ slide.call }}”</p>
+    <div v-else-if="shows === 'senses'" class="senses">
+      <div v-for="each in slide.senses" :key="each.method" class="sense">
+        <span class="by"><MethodSign :method="each.method" />{{ METHOD_WORDS[each.method] }}</span>
+        <span class="what">{{ each.shows }}</span>
+      </div>
+    </div>
+    <ul v-else-if="shows === 'words'" class="words">
+      <li v-for="each in slide.notes" :key="each.text" :class="{ here: each.label === 'Here' }">
+        <strong>{{ each.label }}</strong> {{ each.text }}
+      </li>
+    </ul>
+    <div v-else-if="shows === 'rail' && rail" class="rail">
+      <SequenceRail :session="rail" :next="next" :label="procedure!.title" />
+    </div>
+    <div v-else class="ring">
+      <PlanRing
+        :plan="pack.plan"
+        :walked="walked"
+        :current="slide.station"
+        small
+        title="The walk round the machine"
+      />
+    </div>
+    <p v-if="slide.sentence && shows !== 'call'" class="sentence">{{ slide.sentence }}</p>
+  </article>
+</template>
+
+<style scoped>
+.picture {
+  container-type: size;
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  gap: 2cqh;
+  padding: 0 4cqw 4cqh;
+  background: var(--ground);
+  color: var(--ink);
+  overflow: hidden;
+}
+.band {
+  margin: 0 -4cqw;
+  padding: 1.6cqh 4cqw;
+  background: var(--amber);
+  color: var(--on-amber);
+  font-weight: 700;
+  font-size: clamp(14px, 3.4cqh, 40px);
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 2cqw;
+  padding-top: 3cqh;
+}
+.head h1 {
+  font-size: clamp(18px, 6cqh, 68px);
+}
+.senses {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  gap: 2cqh;
+  align-content: center;
+}
+.sense {
+  display: grid;
+  grid-template-columns: minmax(5.5em, 18cqw) 1fr;
+  align-items: center;
+  gap: 2cqw;
+  font-size: clamp(14px, 4cqh, 44px);
+  line-height: 1.2;
+}
+.by {
+  display: flex;
+  align-items: center;
+  gap: 0.5em;
+  font-weight: 700;
+}
+.by :deep(.sign) {
+  width: 1.5em;
+  height: 1.5em;
+}
+.what::first-letter {
+  text-transform: uppercase;
+}
+.what {
+  display: inline-block;
+}
+.call {
+  flex: 1;
+  display: grid;
+  place-content: center;
+  text-align: center;
+  font-weight: 700;
+  font-size: clamp(20px, 9cqh, 96px);
+  line-height: 1.15;
+}
+.ring {
+  flex: 1;
+  min-height: 0;
+}
+.rail {
+  flex: 1;
+  min-height: 0;
+  overflow: hidden;
+  display: grid;
+  place-items: center;
+}
+.rail :deep(svg) {
+  height: 100%;
+  max-width: 100%;
+}
+.words {
+  flex: 1;
+  display: grid;
+  align-content: center;
+  gap: 2cqh;
+  font-size: clamp(14px, 4cqh, 44px);
+}
+.words .here {
+  border-left: 8px solid var(--petrol);
+  padding-left: 1cqw;
+}
+.sentence {
+  font-size: clamp(15px, 5cqh, 56px);
+  line-height: 1.2;
+}
+</style>

@@ -1,0 +1,17 @@
+import { peopleRoutes } from '@rounds/contract/people';
+import { teachRoutes } from '@rounds/contract/teach';
+import { useRouteMutation, useRouteQuery } from '../device/query';
+
+export const useLessons = () => useRouteQuery(teachRoutes.lessons, () => ({}));
+/** A lesson and where it is; asks nothing for ''. */
+export const useLesson = (id: () => string) =>
+  useRouteQuery(teachRoutes.lesson, () => (id() === '' ? null : { params: { id: id() } }));
+export const useStartLesson = () => useRouteMutation(teachRoutes.startLesson, ['lessons']);
+export const useMoveLesson = () => useRouteMutation(teachRoutes.moveLesson, []);
+export const useJoinLesson = () => useRouteMutation(teachRoutes.joinLesson, []);
+export const useEndLesson = () =>
+  useRouteMutation(teachRoutes.endLesson, ['lessons', 'people', 'matrix', 'today']);
+
+/** People whose name or payroll number holds some words. */
+export const useAttendants = (wanted: () => boolean, words: () => string) =>
+  useRouteQuery(peopleRoutes.people, () => (wanted() ? { query: { search: words(), limit: 30 } } : null));
