@@ -49,6 +49,20 @@ async function practise(page: Page, address: string): Promise<void> {
   await page.getByRole('button', { name: /^Begin: stamp/ }).waitFor();
 }
 
+/** Begins a lesson on the wheel loader and goes to a fault of it. */
+async function teach(page: Page, address: string): Promise<void> {
+  await page.goto(`${address}/teach`);
+  await chooseOption(page, 'Class', 'Wheel loader');
+  await page.getByRole('button', { name: 'Begin the lesson' }).click();
+  await page
+    .getByRole('list', { name: 'Things shown' })
+    .getByRole('button', { name: /hose/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Show the answer' }).click();
+  await page.getByRole('button', { name: /^Next: / }).waitFor();
+}
+
 export const VIEWS: readonly View[] = [
   {
     name: 'sign-in',
@@ -291,6 +305,31 @@ export const VIEWS: readonly View[] = [
         await tokens.filter({ hasText: act }).click();
       await page.getByRole('button', { name: 'It ended' }).waitFor();
     },
+  },
+  {
+    name: 'teach',
+    as: 'hilda',
+    open: async (page, address) => {
+      await page.goto(`${address}/teach`);
+      await chooseOption(page, 'Class', 'Wheel loader');
+      await page.getByRole('region', { name: 'Plan of the lesson' }).waitFor();
+    },
+  },
+  { name: 'lesson', as: 'hilda', kept: true, open: teach },
+  {
+    name: 'lesson-screen',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      await teach(page, address);
+      await page.goto(`${page.url()}/screen`);
+      await page.getByRole('article').waitFor();
+    },
+  },
+  {
+    name: 'screen-join',
+    as: null,
+    open: go('/screen', /Big screen of a lesson/),
   },
   {
     name: 'order-graph',

@@ -27,6 +27,8 @@ const position = z.object({
   blank: z.boolean(),
   /** The words to point at and say are shown large. */
   pointAndCall: z.boolean(),
+  /** Of a fault, what grade it is and what to do about it is shown too. */
+  answered: z.boolean(),
 });
 export type LessonPosition = z.infer<typeof position>;
 

@@ -8,6 +8,7 @@ CREATE TABLE "lesson" (
 	"slide" integer DEFAULT 0 NOT NULL,
 	"blank" boolean DEFAULT false NOT NULL,
 	"point_and_call" boolean DEFAULT false NOT NULL,
+	"answered" boolean DEFAULT false NOT NULL,
 	"started_at" timestamp with time zone NOT NULL,
 	"ended_at" timestamp with time zone,
 	"attended" jsonb NOT NULL

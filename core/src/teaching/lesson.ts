@@ -144,7 +144,12 @@ export function proposeLesson(pack: EffectivePack, request: LessonRequest): Less
   if (subject !== 'round')
     return plan((procedure?.steps ?? []).map((each): LessonItem => ({ kind: 'step', id: each.id })));
   const stations = lessonStations(pack, direction, start);
-  let left = minutes * 60 - TALK.opening - TALK.closing - stations.length * TALK.station;
+  let left =
+    minutes * 60 -
+    TALK.opening -
+    TALK.closing -
+    stations.length * TALK.station -
+    pack.schools.length * TALK.school;
   const chosen = new Map<string, LessonItem[]>();
   const checks = stations
     .flatMap(({ station, checks: all }) => all.filter((each) => each.station === station.id))

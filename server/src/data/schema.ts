@@ -275,6 +275,7 @@ export const lesson = pgTable(
     slide: integer('slide').notNull().default(0),
     blank: boolean('blank').notNull().default(false),
     pointAndCall: boolean('point_and_call').notNull().default(false),
+    answered: boolean('answered').notNull().default(false),
     startedAt: instant('started_at').notNull(),
     endedAt: instant('ended_at'),
     attended: jsonb('attended').notNull().$type<string[]>(),

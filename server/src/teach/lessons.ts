@@ -25,10 +25,11 @@ const over = () => new ProblemError('lesson-over', 'This lesson has ended. Nothi
 /** The topic under which a lesson tells where it is. */
 export const lessonTopic = (id: string) => `lesson ${id}`;
 
-const positionOf = ({ slide, blank, pointAndCall }: LessonRow): LessonPosition => ({
+const positionOf = ({ slide, blank, pointAndCall, answered }: LessonRow): LessonPosition => ({
   slide,
   blank,
   pointAndCall,
+  answered,
 });
 
 async function view(house: House, row: LessonRow, principal: Principal): Promise<LessonView> {

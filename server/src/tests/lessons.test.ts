@@ -27,7 +27,7 @@ async function begin(id = uuidv7(), by = trainer): Promise<View> {
 const move = (id: string, slide: number, by = trainer, more = {}) =>
   by.call(routes.moveLesson, {
     params: { id },
-    body: { slide, blank: false, pointAndCall: false, ...more },
+    body: { slide, blank: false, pointAndCall: false, answered: false, ...more },
   });
 const end = (id: string, attended: string[], by = trainer) =>
   by.call(routes.endLesson, { params: { id }, body: { attended } });
@@ -58,11 +58,11 @@ describe('a lesson', () => {
     await move(lesson.id, 4, trainer, { pointAndCall: true });
     await heard.until((events) => events.some((each) => each.event === 'message'));
     expect(heard.events.filter((each) => each.event === 'message').map((each) => each.data)).toEqual([
-      { slide: 4, blank: false, pointAndCall: true, ended: false },
+      { slide: 4, blank: false, pointAndCall: true, answered: false, ended: false },
     ]);
     // A screen that was away finds the right place again.
     const back = (await device.call(routes.lesson, { params: { id: lesson.id } })).body as View;
-    expect(back.position).toEqual({ slide: 4, blank: false, pointAndCall: true });
+    expect(back.position).toMatchObject({ slide: 4, pointAndCall: true });
     await end(lesson.id, []);
     await heard.ended;
     expect((await device.call(routes.lesson, { params: { id: lesson.id } })).status).toBe(401);

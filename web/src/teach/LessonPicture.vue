@@ -20,7 +20,10 @@ const props = defineProps<{
   /** Stations shown so far, in order. */
   walked: readonly string[];
   pointAndCall: boolean;
+  /** The grade of a fault, and what to do about it, are shown too. */
+  answered: boolean;
 }>();
+const asked = computed(() => props.slide.item.kind === 'fault' && !props.answered);
 const procedure = computed(() => lessonProcedure(props.pack, props.plan.subject));
 const rail = computed(() => (procedure.value ? session(props.pack, [procedure.value.id]) : null));
 const next = computed(() => new Set(props.slide.item.kind === 'step' ? [props.slide.item.id] : []));
@@ -37,14 +40,21 @@ const shows = computed<'call' | 'ring' | 'rail' | 'senses' | 'words'>(() => {
   <article class="picture" :aria-label="slide.heading">
     <p v-if="slide.band.length" class="band">First: {{ slide.band.join('; ') }}</p>
     <header class="head">
-      <GradeDisc v-if="slide.grade" :grade="slide.grade" :size="56" :label="GRADE_WORDS[slide.grade]" />
       <h1>{{ slide.heading }}</h1>
+      <p v-if="slide.grade && !asked" class="grade">
+        <GradeDisc :grade="slide.grade" :size="56" />{{ GRADE_WORDS[slide.grade] }}
+      </p>
     </header>
     <p v-if="shows === 'call'" class="call">“{{ slide.call }}”</p>
-    <div v-else-if="shows === 'senses'" class="senses">
-      <div v-for="each in slide.senses" :key="each.method" class="sense">
-        <span class="by"><MethodSign :method="each.method" />{{ METHOD_WORDS[each.method] }}</span>
-        <span class="what">{{ each.shows }}</span>
+    <div v-else-if="shows === 'senses'" class="two">
+      <div class="senses">
+        <div v-for="each in slide.senses" :key="each.method" class="sense">
+          <span class="by"><MethodSign :method="each.method" />{{ METHOD_WORDS[each.method] }}</span>
+          <span class="what">{{ each.shows }}</span>
+        </div>
+      </div>
+      <div class="ring">
+        <PlanRing :plan="pack.plan" :walked="walked" :current="slide.station" small title="Where it is" />
       </div>
     </div>
     <ul v-else-if="shows === 'words'" class="words">
@@ -64,7 +74,8 @@ const shows = computed<'call' | 'ring' | 'rail' | 'senses' | 'words'>(() => {
         title="The walk round the machine"
       />
     </div>
-    <p v-if="slide.sentence && shows !== 'call'" class="sentence">{{ slide.sentence }}</p>
+    <p v-if="asked" class="sentence">{{ slide.ask?.question }}</p>
+    <p v-else-if="slide.sentence && shows !== 'call'" class="sentence">{{ slide.sentence }}</p>
   </article>
 </template>
 
@@ -96,6 +107,23 @@ const shows = computed<'call' | 'ring' | 'rail' | 'senses' | 'words'>(() => {
 }
 .head h1 {
   font-size: clamp(18px, 6cqh, 68px);
+}
+.grade {
+  display: flex;
+  align-items: center;
+  gap: 1cqw;
+  font-weight: 700;
+  font-size: clamp(16px, 5cqh, 56px);
+}
+.head {
+  justify-content: space-between;
+}
+.two {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 1fr);
+  gap: 3cqw;
 }
 .senses {
   flex: 1;

@@ -33,7 +33,11 @@ async function show(change: Partial<typeof position.value>) {
     problem.value = error;
   }
 }
-const go = (by: number) => show({ slide: position.value.slide + by, blank: false });
+const jump = (to: number) => show({ slide: to, blank: false, answered: false });
+/** Of a fault the room is asked first: the next step shows the answer, the one after goes on. */
+const asks = computed(() => slide.value?.item.kind === 'fault' && !position.value.answered);
+const go = (by: number) =>
+  by > 0 && asks.value ? show({ answered: true, blank: false }) : jump(position.value.slide + by);
 const at = computed(() => position.value.slide);
 const walked = computed(() => slides.value.slice(0, at.value + 1).flatMap((each) => each.station ?? []));
 const left = computed(() => slides.value.slice(at.value + 1).reduce((sum, each) => sum + each.seconds, 0));
@@ -50,17 +54,22 @@ const marks = computed(() => {
 });
 function toStation(station: string) {
   const found = slides.value.findIndex((each) => each.station === station);
-  if (found >= 0) void show({ slide: found, blank: false });
+  if (found >= 0) void jump(found);
 }
-const answerShown = ref(false);
-watch(at, () => (answerShown.value = false));
+
+const next = ref<HTMLButtonElement | null>(null);
+/** Chosen by hand, the space bar goes on from there. */
+function choose(to: number, { detail }: MouseEvent) {
+  void jump(to);
+  if (detail > 0) next.value?.focus();
+}
 
 const list = ref<HTMLElement | null>(null);
 watch(
   [at, () => slides.value.length],
   async () => {
     await nextTick();
-    list.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
+    list.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'center' });
   },
   { immediate: true },
 );
@@ -159,7 +168,7 @@ key(['c'], () => show({ pointAndCall: !position.value.pointAndCall }));
                 class="thing"
                 :class="[each.item.kind, { past: i < at }]"
                 :aria-current="i === at ? 'step' : undefined"
-                @click="show({ slide: i, blank: false })"
+                @click="choose(i, $event)"
               >
                 {{ each.heading }}
               </button>
@@ -184,8 +193,7 @@ key(['c'], () => show({ pointAndCall: !position.value.pointAndCall }));
           </dl>
           <div v-if="slide.ask" class="ask">
             <strong>Ask: {{ slide.ask.question }}</strong>
-            <p v-if="answerShown">{{ slide.ask.answer }}</p>
-            <button v-else class="link" @click="answerShown = true">Show the answer</button>
+            <p>{{ slide.ask.answer }}</p>
           </div>
         </section>
         <section class="seen" aria-label="As the room sees it">
@@ -198,6 +206,7 @@ key(['c'], () => show({ pointAndCall: !position.value.pointAndCall }));
               :slide="slide"
               :walked="walked"
               :point-and-call="position.pointAndCall"
+              :answered="position.answered"
             />
           </div>
           <div class="switches" role="group" aria-label="The screen">
@@ -215,8 +224,19 @@ key(['c'], () => show({ pointAndCall: !position.value.pointAndCall }));
         </section>
         <footer class="steps" role="group" aria-label="Steps of the lesson">
           <button class="big" :disabled="at === 0" @click="go(-1)">Back</button>
-          <button class="big primary next" :disabled="at >= slides.length - 1" @click="go(1)">
-            {{ slides[at + 1] ? `Next: ${slides[at + 1]!.heading}` : 'That was the last' }}
+          <button
+            ref="next"
+            class="big primary next"
+            :disabled="at >= slides.length - 1 && !asks"
+            @click="go(1)"
+          >
+            {{
+              asks
+                ? 'Show the answer'
+                : slides[at + 1]
+                  ? `Next: ${slides[at + 1]!.heading}`
+                  : 'That was the last'
+            }}
           </button>
           <button class="big" :disabled="ended" @click="ending = true">End the lesson</button>
         </footer>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button, Form, Input } from 'ant-design-vue';
 import { computed, ref } from 'vue';
-import { useRoute } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import LessonPicture from './LessonPicture.vue';
@@ -10,7 +10,8 @@ import { useFollowing } from './useFollowing';
 
 /** The big screen of a lesson: it follows the presenter. It joins by a code, or is opened by the presenter. */
 const route = useRoute();
-const joined = ref(typeof route.params['id'] === 'string' ? route.params['id'] : '');
+const router = useRouter();
+const joined = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 const { query, lesson, pack, slides, slide, position, ended } = useFollowing(() => joined.value);
 const walked = computed(() =>
   slides.value.slice(0, position.value.slide + 1).flatMap((each) => each.station ?? []),
@@ -21,7 +22,9 @@ const problem = ref<unknown>(null);
 async function enter() {
   problem.value = null;
   try {
-    joined.value = (await join.mutateAsync({ body: { code: code.value } })).id;
+    const { id } = await join.mutateAsync({ body: { code: code.value } });
+    // The address keeps the lesson, so that a screen that is loaded anew is in it again.
+    await router.replace(`/teach/${id}/screen`);
   } catch (error) {
     problem.value = error;
   }
@@ -44,6 +47,7 @@ async function enter() {
       :slide="slide"
       :walked="walked"
       :point-and-call="position.pointAndCall"
+      :answered="position.answered"
     />
     <div v-else class="middle">
       <h1>Big screen of a lesson</h1>

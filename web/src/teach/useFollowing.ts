@@ -12,7 +12,12 @@ import { useLesson } from './queries';
 export function useFollowing(id: () => string) {
   const query = useLesson(id);
   const lesson = computed<LessonView | null>(() => query.data.value ?? null);
-  const position = ref<LessonPosition>({ slide: 0, blank: false, pointAndCall: false });
+  const position = ref<LessonPosition>({
+    slide: 0,
+    blank: false,
+    pointAndCall: false,
+    answered: false,
+  });
   const ended = ref(false);
   let heard = false;
   let stop = () => {};
