@@ -32,7 +32,7 @@ async function enter() {
 </script>
 
 <template>
-  <div class="room">
+  <main class="room">
     <div v-if="ended" class="middle">
       <h1>The lesson has ended</h1>
       <p class="quiet">Thank you for your attention.</p>
@@ -75,7 +75,7 @@ async function enter() {
         >
       </Form>
     </div>
-  </div>
+  </main>
 </template>
 
 <style scoped>
