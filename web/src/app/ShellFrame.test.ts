@@ -69,7 +69,7 @@ describe('the areas', () => {
     const links = [...document.querySelectorAll('nav[aria-label="Areas"] a.area')].map((each) =>
       each.textContent!.trim(),
     );
-    expect(links).toEqual(['Today', 'Assess', 'Classes', 'Settings']);
+    expect(links).toEqual(['Today', 'Assess', 'Practise', 'Classes', 'Settings']);
   });
 });
 

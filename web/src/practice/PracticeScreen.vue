@@ -179,7 +179,9 @@ async function begin() {
         <p v-if="missing" class="quiet small">{{ missing }}</p>
         <ul v-if="practice.data.value?.open.length" class="open" aria-label="Drills not ended">
           <li v-for="each in practice.data.value.open" :key="each.id">
-            <RouterLink :to="`/practise/${each.id}`">Go on: {{ each.classTitle }}, begun {{ moment(each.startedAt) }}</RouterLink>
+            <RouterLink :to="`/practise/${each.id}`"
+              >Go on: {{ each.classTitle }}, begun {{ moment(each.startedAt) }}</RouterLink
+            >
           </li>
         </ul>
       </Form>

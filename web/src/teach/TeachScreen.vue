@@ -19,7 +19,7 @@ import { useRoute, useRouter } from 'vue-router';
 import ChoiceField from '../parts/ChoiceField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
-import { useClasses, useMachineClass, useUnits } from '../parts/queries';
+import { useClasses, useMachineClass } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { useFitOut } from '../parts/useFitOut';
 import { day, duration } from '../parts/words';
@@ -50,12 +50,11 @@ const classes = useClasses();
 const usable = computed(() => classes.list.value.filter((each) => each.revision !== null));
 const classId = ref(typeof route.query['class'] === 'string' ? route.query['class'] : '');
 const site = ref('');
-const units = useUnits();
-const sites = computed(() => [...new Set((units.data.value?.units ?? []).map((each) => each.site))].sort());
 const machineClass = useMachineClass(
   () => classId.value,
   () => site.value || undefined,
 );
+const sites = computed(() => machineClass.data.value?.sites ?? []);
 const pack = computed(() => {
   const found = machineClass.data.value;
   return found?.summary.id === classId.value ? (found.pack as Pack | null) : null;
