@@ -53,7 +53,7 @@ const MODULES = [
   {
     name: 'statistics',
     scope: statistics,
-    files: ['beta', 'kappa', 'location', 'normal', 'proportions', 'raters', 'signalDetection'].map(
+    files: ['beta', 'kappa', 'location', 'normal', 'proportions', 'random', 'raters', 'signalDetection'].map(
       (each) => `statistics/${each}.ts`,
     ),
     all: true,

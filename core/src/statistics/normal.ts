@@ -75,7 +75,11 @@ export function normalCdf(z: number): number {
   return 0.5 * erfc(-z / Math.SQRT2);
 }
 
-/** Density φ(z) of the standard normal distribution. */
+/**
+ * Density φ(z) of the standard normal distribution.
+ *
+ * @example normalPdf(0) // 0.3989
+ */
 export function normalPdf(z: number): number {
   return Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI);
 }

@@ -66,6 +66,9 @@ export function sensitivityLogLinear(counts: DetectionCounts): Sensitivity {
  * 95 % interval of the log-linear d′ from its approximate variance, H(1 − H) / (N φ(z(H))²) and the same of false
  * alarms: V. Gourevitch and E. Galanter, Psychometrika 32 (1967). Wide when there were few trials; with no trial of a
  * kind callers say "undefined".
+ *
+ * @example
+ * sensitivityInterval({ hits: 10, misses: 0, falseAlarms: 1, correctRejections: 9 }).low // 1.2000
  */
 export function sensitivityInterval(counts: DetectionCounts): Interval {
   const { dPrime, hitRate, falseAlarmRate } = sensitivityLogLinear(counts);

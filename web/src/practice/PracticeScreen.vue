@@ -55,10 +55,14 @@ const classId = ref(asked('class'));
 const chosen = computed(() => classes.data.value?.classes.find((each) => each.id === classId.value) ?? null);
 const variant = ref('');
 const station = ref('');
-watch(chosen, (now) => {
-  variant.value = now?.variants[0]?.id ?? '';
-  station.value = '';
-});
+// By its id: the same class fetched anew leaves what was chosen.
+watch(
+  () => chosen.value?.id,
+  () => {
+    variant.value = chosen.value?.variants[0]?.id ?? '';
+    station.value = '';
+  },
+);
 watch(
   [() => classes.data.value, () => practice.data.value],
   () => {

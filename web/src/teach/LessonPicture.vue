@@ -3,7 +3,8 @@ import { type EffectivePack, METHOD_WORDS } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { session } from '@rounds/core/procedure';
 import { lessonProcedure, type LessonPlan, type LessonSlide } from '@rounds/core/teaching';
-import { computed } from 'vue';
+import { useElementSize } from '@vueuse/core';
+import { computed, nextTick, ref, watch } from 'vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import MethodSign from '../drawing/MethodSign.vue';
 import PlanRing from '../drawing/PlanRing.vue';
@@ -34,6 +35,27 @@ const shows = computed<'call' | 'ring' | 'rail' | 'senses' | 'words'>(() => {
   if (kind === 'step' || (rail.value && kind !== 'school')) return 'rail';
   return kind === 'school' ? 'words' : 'ring';
 });
+
+/** Width that the rail is laid out for; it is made as wide as the picture, and what comes now stands in its middle. */
+const RAIL_WIDTH = 620;
+const frame = ref<HTMLElement | null>(null);
+const track = ref<HTMLElement | null>(null);
+const { width, height } = useElementSize(frame);
+const scale = computed(() => width.value / RAIL_WIDTH || 1);
+const up = ref(0);
+watch(
+  [() => props.slide.item.id, width, height, shows],
+  async () => {
+    await nextTick();
+    const row = track.value?.querySelector(`[data-step="${CSS.escape(props.slide.item.id)}"]`);
+    if (!track.value || !row) return void (up.value = 0);
+    const whole = track.value.getBoundingClientRect();
+    const { top, height: tall } = row.getBoundingClientRect();
+    const middle = top - whole.top + tall / 2;
+    up.value = Math.max(0, Math.min(whole.height - height.value, middle - height.value / 2));
+  },
+  { immediate: true, flush: 'post' },
+);
 </script>
 
 <template>
@@ -62,8 +84,14 @@ const shows = computed<'call' | 'ring' | 'rail' | 'senses' | 'words'>(() => {
         <strong>{{ each.label }}</strong> {{ each.text }}
       </li>
     </ul>
-    <div v-else-if="shows === 'rail' && rail" class="rail">
-      <SequenceRail :session="rail" :next="next" :label="procedure!.title" />
+    <div v-else-if="shows === 'rail' && rail" ref="frame" class="rail">
+      <div
+        ref="track"
+        class="track"
+        :style="{ width: `${RAIL_WIDTH}px`, transform: `translateY(${-up}px) scale(${scale})` }"
+      >
+        <SequenceRail :session="rail" :next="next" :label="procedure!.title" />
+      </div>
     </div>
     <div v-else class="ring">
       <PlanRing
@@ -173,12 +201,9 @@ const shows = computed<'call' | 'ring' | 'rail' | 'senses' | 'words'>(() => {
   flex: 1;
   min-height: 0;
   overflow: hidden;
-  display: grid;
-  place-items: center;
 }
-.rail :deep(svg) {
-  height: 100%;
-  max-width: 100%;
+.track {
+  transform-origin: top left;
 }
 .words {
   flex: 1;

@@ -71,8 +71,9 @@ const stations = computed(() =>
   effective.value ? lessonStations(effective.value, 'clockwise', null).map((each) => each.station) : [],
 );
 const items = ref<{ key: string; item: LessonItem }[]>([]);
+// By its content: the same class fetched anew leaves the order that the trainer made.
 watch(
-  [effective, subject, direction, start, minutes],
+  [() => effective.value?.hash, subject, direction, start, minutes],
   () => {
     if (!effective.value) return void (items.value = []);
     const plan = proposeLesson(effective.value, {
@@ -96,7 +97,7 @@ const slideOf = (key: string) =>
   slides.value.find((each) => `${each.item.kind} ${each.item.id}` === key) ?? null;
 
 const list = useTemplateRef<HTMLElement>('list');
-useSortable(list, items, { handle: '.handle', animation: 120 });
+useSortable(list, items, { handle: '.handle', animation: 120, watchElement: true });
 async function moveBy(index: number, by: number) {
   const to = index + by;
   if (to < 0 || to >= items.value.length) return;
