@@ -67,7 +67,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'sign-in',
     as: null,
-    kept: true,
     open: async (page, address) => {
       await page.goto(address);
       await page.getByRole('heading', { name: 'Rounds' }).waitFor();
@@ -86,7 +85,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'import',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await go('/people/import', /Import people/)(page, address);
       const rows = [
@@ -189,7 +187,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'class-search',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await go('/classes', /Machine classes/)(page, address);
       await page.getByRole('searchbox', { name: 'Search every class' }).fill('two wraps');
@@ -374,7 +371,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'signed',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await page.goto(
         `${address}/assess/${await firstEvaluation(page, (each) => each.phase === 'closed' && each.outcome === 'competent')}?part=sign`,
@@ -447,7 +443,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'practise',
     as: 'isla',
-    kept: true,
     open: async (page, address) => {
       await go('/practise', /Practise/)(page, address);
       await page.getByRole('article', { name: 'Counterbalance forklift truck' }).waitFor();
