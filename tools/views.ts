@@ -477,6 +477,14 @@ export const VIEWS: readonly View[] = [
     },
   },
   { name: 'supervisor-today', as: 'gordon', open: go('/', /20\d\d/) },
+  {
+    name: 'practise-overview',
+    as: 'gordon',
+    open: async (page, address) => {
+      await go('/practise', /Practise/)(page, address);
+      await page.getByRole('region', { name: 'Who practised' }).waitFor();
+    },
+  },
   { name: 'workshop-today', as: 'viktor', open: go('/', /20\d\d/) },
   { name: 'no-permission', as: 'viktor', open: go('/people', /Not open to your role/) },
   {

@@ -1,7 +1,7 @@
 import { GRADES, METHODS } from '@rounds/core/catalogue';
 import { DRILL_FORMS, drillActSchema } from '@rounds/core/drill';
 import { z } from 'zod';
-import { byId, instant, line, readers, uuid } from './fields';
+import { byId, instant, line, office, readers, uuid } from './fields';
 import { route } from './route';
 
 /** Practice by oneself: the walk-round drill, what is remembered, and who is ready for an assessment. */
@@ -114,7 +114,39 @@ const classPractice = z.object({
 });
 export type ClassPractice = z.infer<typeof classPractice>;
 
+/** A person in a class, as far as they have practised it. */
+const practised = z.object({
+  person: z.object({ id: uuid, name: z.string(), team: z.string() }),
+  classId: z.string(),
+  classTitle: z.string(),
+  drills: z.number(),
+  last: z.object({ id: uuid, endedAt: instant, score: z.number() }),
+  metDays: z.number(),
+  ready: z.boolean(),
+});
+
 export const practiceRoutes = {
+  practiceOverview: route({
+    method: 'GET',
+    path: '/practice/overview',
+    summary: 'Who practised what, the latest first, and what goes wrong most in a class',
+    roles: office,
+    query: z.object({ classId: z.string().max(60).optional() }),
+    answer: z.object({
+      rows: z.array(practised),
+      /** Of one class, what goes wrong most among its people; empty over all classes. */
+      forgotten: z.array(
+        z.object({
+          item: z.string(),
+          says: z.string(),
+          times: z.number(),
+          wrong: z.number(),
+          people: z.number(),
+        }),
+      ),
+    }),
+    problems: ['not-found'],
+  }),
   practiceClasses: route({
     method: 'GET',
     path: '/practice/classes',

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { compose, type EffectivePack, GRADES } from '../catalogue';
+import { walkingLine } from '../round';
 import { seededRandom } from '../statistics';
 import { forkliftPack, shippedClasses, shippedPack } from '../testing';
 import {
@@ -70,6 +71,16 @@ describe.each(fitOuts)('a drill of $name', (fitOut) => {
       expect(perfect.score).toBe(100);
       expect(perfect.handsOn).toBe(1);
       expect(perfect.pace.plausible).toBe(true);
+      if (deal.form !== 'station') {
+        const ring = walkingLine(pack.plan).ring.map((each) => each.id);
+        expect(new Set(perfect.path.sequence)).toEqual(
+          new Set(
+            ring.filter((id) =>
+              pack.checkpoints.some((each) => each.station === id || each.alsoAt?.includes(id)),
+            ),
+          ),
+        );
+      }
       expect(perfect.uncalled).toBe(0);
       expect(unmetCriterion(deal, perfect, USUAL_CRITERION)).toEqual(
         deal.form === 'round' ? [] : [expect.stringContaining('whole round')],

@@ -107,24 +107,18 @@ function caseResult(pack: EffectivePack, deal: Deal, state: DrillState, checkpoi
   };
 }
 
-/** The drill as a round of which only the dealt parts are checks. */
-function asRound(pack: EffectivePack, deal: Deal, state: DrillState): [EffectivePack, RoundRecord] {
-  const dealt = new Set(deal.cases.map((each) => each.checkpoint));
-  const ms = (seconds: number) => Math.round(seconds * 1000);
-  const called = [...state.calls];
-  return [
-    { ...pack, checkpoints: pack.checkpoints.filter((each) => dealt.has(each.id)) },
-    {
-      arrivals: state.arrivals.map(({ station, at }) => ({ station, at: ms(at) })),
-      checks: called.map(([checkpoint, { at }]) => ({ checkpoint, result: 'done', at: ms(at) })),
-      reports: called.flatMap(([checkpoint, { grade, at }]) =>
-        grade === 'sound'
-          ? []
-          : [{ checkpoint, fault: null, grade, prompted: false, real: false, at: ms(at) }],
-      ),
-      duration: ms(state.seconds),
-    },
-  ];
+/** The drill as a round: the whole ring is to be walked, though not every station has a part that was dealt. */
+function asRound({ arrivals, calls, seconds }: DrillState): RoundRecord {
+  const ms = (time: number) => Math.round(time * 1000);
+  const called = [...calls];
+  return {
+    arrivals: arrivals.map(({ station, at }) => ({ station, at: ms(at) })),
+    checks: called.map(([checkpoint, { at }]) => ({ checkpoint, result: 'done', at: ms(at) })),
+    reports: called.flatMap(([checkpoint, { grade, at }]) =>
+      grade === 'sound' ? [] : [{ checkpoint, fault: null, grade, prompted: false, real: false, at: ms(at) }],
+    ),
+    duration: ms(seconds),
+  };
 }
 
 /**
@@ -152,11 +146,8 @@ export function drillResult(
   };
   const signals = counts.hits + counts.misses;
   const both = signals > 0 && counts.falseAlarms + counts.correctRejections > 0;
-  const analysis = analyseRound(
-    ...asRound(pack, deal, state),
-    deal.cases.flatMap((each) => each.fault ?? []),
-    earlierStarts,
-  );
+  const planted = deal.cases.flatMap((each) => each.fault ?? []);
+  const analysis = analyseRound(pack, asRound(state), planted, earlierStarts);
   return {
     score: (100 * byGrade.reduce((sum, each) => sum + each.right / each.cases, 0)) / byGrade.length,
     chance: 100 / byGrade.length,

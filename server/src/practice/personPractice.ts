@@ -14,7 +14,7 @@ import { DAYS_TO_BE_READY } from './stream';
 const MOST_FORGOTTEN = 8;
 
 /** An item in words: the part, and what was wrong with it; null where the class no longer has it. */
-function itemWords(pack: Pack, item: string): string | null {
+export function itemWords(pack: Pack, item: string): string | null {
   const [checkpoint, fault] = item.split('/');
   const check = pack.checkpoints.find((each) => each.id === checkpoint);
   if (!check) return null;

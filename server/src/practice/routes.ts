@@ -6,11 +6,13 @@ import { doDrillAct, openDrill } from './doDrillAct';
 import { drillOutcome } from './drillViews';
 import { personPractice } from './personPractice';
 import { practiceClasses } from './practiceClasses';
+import { practiceOverview } from './practiceOverview';
 import { startDrill } from './startDrill';
 
 /** Routes of practice: the walk-round drill and what a person remembers. */
 export function practiceRoutes(router: Router, house: House): void {
   bind(router, house, routes.practiceClasses, () => practiceClasses(house));
+  bind(router, house, routes.practiceOverview, ({ query, caller }) => practiceOverview(house, query, caller));
   bind(router, house, routes.startDrill, ({ body, caller }) => startDrill(house, body, caller));
   bind(router, house, routes.drill, ({ params, caller }) => openDrill(house, caller, params.id));
   bind(router, house, routes.doDrillAct, ({ params, body, caller }) =>

@@ -1,6 +1,14 @@
 import { type RouteAnswer, type RouteInput, routes } from '@rounds/contract';
 import { METHODS } from '@rounds/core/catalogue';
-import { dealtFault, type DrillAct, drillResult, PERFECT, scriptedDrill, TICKER } from '@rounds/core/drill';
+import {
+  dealtFault,
+  type DrillAct,
+  drillResult,
+  LOOK_ONLY,
+  PERFECT,
+  scriptedDrill,
+  TICKER,
+} from '@rounds/core/drill';
 import { and, eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -210,6 +218,29 @@ describe('what a drill comes to', () => {
       operator = await yard.as('operator');
       trainer = await yard.as('trainer');
     }
+  });
+
+  it('is seen together by who has a team or all, each their own people, with what goes wrong most', async () => {
+    const other = await start(trainer, { personId: yard.ids.otherId });
+    await work(other.id, LOOK_ONLY, trainer);
+    const overview = async (login: string, query = {}) =>
+      (await (await yard.as(login)).call(routes.practiceOverview, { query })).body as RouteAnswer<
+        typeof routes.practiceOverview
+      >;
+    const all = await overview('trainer', { classId: FORKLIFT });
+    expect(all.rows.map((each) => each.person.name).sort()).toEqual(['Olla Tester', 'Pim Tester']);
+    expect(all.rows.find((each) => each.person.name === 'Olla Tester')).toMatchObject({
+      metDays: 3,
+      ready: true,
+    });
+    expect(all.forgotten.length).toBeGreaterThan(0);
+    for (const each of all.forgotten) expect(each.wrong).toBeLessThanOrEqual(each.times);
+    const team = await overview('supervisor');
+    expect(team.rows.map((each) => each.person.name)).toEqual(['Olla Tester']);
+    expect(team.forgotten).toEqual([]);
+    expect((await operator.call(routes.practiceOverview, { query: {} })).status).toBe(403);
+    const unknown = await trainer.call(routes.practiceOverview, { query: { classId: 'no-such-class' } });
+    expect(unknown.status).toBe(404);
   });
 
   it('keeps acts for good', async () => {

@@ -11,6 +11,7 @@ import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import StateBox from '../parts/StateBox.vue';
 import { moment } from '../parts/words';
+import PracticeOverview from './PracticeOverview.vue';
 import PracticeRecord from './PracticeRecord.vue';
 import { useLearners, usePersonPractice, usePracticeClasses, useStartDrill } from './queries';
 
@@ -217,13 +218,12 @@ async function begin() {
           </template>
           <PracticeRecord v-if="practice.data.value" :practice="practice.data.value" />
         </StateBox>
-        <p v-else class="sheet pad quiet">
-          {{
-            trains
-              ? 'Choose who practises to see what they have practised, or begin without a name to try a drill.'
-              : 'Choose a person to see what they have practised.'
-          }}
-        </p>
+        <PracticeOverview
+          v-else-if="!session.is('operator')"
+          :class-id="classId"
+          :class-title="chosen?.title ?? ''"
+          @person="personId = $event"
+        />
       </section>
     </div>
   </div>

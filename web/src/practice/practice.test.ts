@@ -1,3 +1,4 @@
+import { peopleRoutes } from '@rounds/contract/people';
 import { practiceRoutes } from '@rounds/contract/practice';
 import { compose } from '@rounds/core/catalogue';
 import {
@@ -231,5 +232,29 @@ describe('the practice of a person', () => {
     expect(asked[0]).toMatchObject({ classId: pack.id, form: 'station', station: 'S1', personId: PERSON.id });
     expect(asked[1]!.id).toBe(asked[0]!.id);
     expect(all('button', 'Begin')).toHaveLength(1);
+  });
+
+  it('shows a supervisor who of the team practised what, and opens one of them', async () => {
+    server.answer(peopleRoutes.people, { rows: [], next: null, total: 0, sites: [], teams: [] });
+    server.answer(practiceRoutes.practiceOverview, {
+      rows: [
+        {
+          person: { id: PERSON.id, name: PERSON.name, team: 'Blue' },
+          classId: pack.id,
+          classTitle: pack.title,
+          drills: 3,
+          last: { id: ID, endedAt: AT, score: 85 },
+          metDays: 2,
+          ready: true,
+        },
+      ],
+      forgotten: [],
+    });
+    await show(PracticeScreen, { role: 'supervisor' });
+    expect(all('button', 'Begin')).toEqual([]);
+    expect(text()).toContain('Who practised any class');
+    expect(text()).toMatch(/Isla Marwick.*Ready.*85/);
+    await click('button', PERSON.name);
+    expect(text()).toContain('Seat belt: frayed 2 of 3 wrong');
   });
 });

@@ -10,6 +10,12 @@ export const usePracticeClasses = () =>
 export const usePersonPractice = (id: () => string) =>
   useRouteQuery(practiceRoutes.personPractice, () => (id() === '' ? null : { params: { id: id() } }));
 
+/** Who practised what, in one class or in all. */
+export const usePracticeOverview = (wanted: () => boolean, classId: () => string) =>
+  useRouteQuery(practiceRoutes.practiceOverview, () =>
+    wanted() ? { query: { classId: classId() || undefined } } : null,
+  );
+
 /** People whose name or payroll number holds some words. */
 export const useLearners = (wanted: () => boolean, words: () => string) =>
   useRouteQuery(peopleRoutes.people, () => (wanted() ? { query: { search: words(), limit: 20 } } : null));

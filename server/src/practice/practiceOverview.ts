@@ -1,0 +1,90 @@
+import type { RouteAnswer, RouteInput, routes } from '@rounds/contract';
+import { and, countDistinct, desc, eq, isNotNull, sql } from 'drizzle-orm';
+import { type Caller, scopeOf, withinScope } from '../accounts/access';
+import { packOrProblem } from '../classes/packs';
+import type { House } from '../data/context';
+import { drill, machineClass, person, practiceReview } from '../data/schema';
+import { itemWords } from './personPractice';
+import { DAYS_TO_BE_READY } from './stream';
+
+type Asked = RouteInput<typeof routes.practiceOverview>['query'];
+type Answer = RouteAnswer<typeof routes.practiceOverview>;
+
+/** Most drills that are looked at, and most things forgotten that are listed. */
+const MOST_DRILLS = 5000;
+const MOST_FORGOTTEN = 10;
+
+/** What goes wrong most among the people whom the caller may see. */
+async function forgottenIn(house: House, caller: Caller, classId: string): Promise<Answer['forgotten']> {
+  const pack = await packOrProblem(house.db, classId);
+  const wrong = sql<number>`count(*) filter (where ${practiceReview.outcome} = 'wrong')::int`;
+  const rows = await house.db
+    .select({
+      item: practiceReview.item,
+      times: sql<number>`count(*)::int`,
+      wrong,
+      people: countDistinct(practiceReview.personId),
+    })
+    .from(practiceReview)
+    .innerJoin(person, eq(person.id, practiceReview.personId))
+    .where(and(eq(practiceReview.classId, classId), withinScope(scopeOf(caller))))
+    .groupBy(practiceReview.item)
+    .having(sql`${wrong} > 0`)
+    .orderBy(desc(wrong), practiceReview.item)
+    .limit(3 * MOST_FORGOTTEN);
+  return rows
+    .flatMap((each) => {
+      const says = itemWords(pack, each.item);
+      return says ? [{ ...each, says }] : [];
+    })
+    .slice(0, MOST_FORGOTTEN);
+}
+
+/** Who practised what, the latest first: of the people whom the caller may see. */
+export async function practiceOverview(house: House, { classId }: Asked, caller: Caller): Promise<Answer> {
+  const found = await house.db
+    .select({
+      id: drill.id,
+      personId: person.id,
+      given: person.givenName,
+      family: person.familyName,
+      team: person.team,
+      classId: drill.classId,
+      classTitle: machineClass.title,
+      endedAt: drill.endedAt,
+      endedOn: drill.endedOn,
+      met: drill.met,
+      score: sql<number>`(${drill.result} ->> 'score')::float8`,
+    })
+    .from(drill)
+    .innerJoin(person, eq(person.id, drill.personId))
+    .innerJoin(machineClass, eq(machineClass.id, drill.classId))
+    .where(
+      and(
+        isNotNull(drill.endedAt),
+        classId ? eq(drill.classId, classId) : undefined,
+        withinScope(scopeOf(caller)),
+      ),
+    )
+    .orderBy(desc(drill.endedAt))
+    .limit(MOST_DRILLS);
+  const groups = new Map<string, typeof found>();
+  for (const each of found) {
+    const key = `${each.personId} ${each.classId}`;
+    groups.set(key, [...(groups.get(key) ?? []), each]);
+  }
+  const rows = [...groups.values()].map((own) => {
+    const last = own[0]!;
+    const metDays = new Set(own.flatMap((each) => (each.met ? [each.endedOn] : []))).size;
+    return {
+      person: { id: last.personId, name: `${last.given} ${last.family}`, team: last.team },
+      classId: last.classId,
+      classTitle: last.classTitle,
+      drills: own.length,
+      last: { id: last.id, endedAt: new Date(last.endedAt!).toISOString(), score: last.score },
+      metDays,
+      ready: metDays >= DAYS_TO_BE_READY,
+    };
+  });
+  return { rows, forgotten: classId ? await forgottenIn(house, caller, classId) : [] };
+}

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import PagedList from '../parts/PagedList.vue';
+import StateBox from '../parts/StateBox.vue';
+import { day } from '../parts/words';
+import { usePracticeOverview } from './queries';
+
+/** Who practised what, and what goes wrong most in a class: for those who see more than themselves. */
+const props = defineProps<{ classId: string; classTitle: string }>();
+const emit = defineEmits<{ person: [id: string] }>();
+const overview = usePracticeOverview(
+  () => true,
+  () => props.classId,
+);
+</script>
+
+<template>
+  <StateBox
+    :loading="!overview.data.value && !overview.error.value"
+    :error="overview.data.value ? undefined : overview.error.value"
+    what="the practice of your people"
+    @retry="overview.refetch()"
+  >
+    <template v-if="overview.data.value">
+      <section class="sheet pad" aria-label="Who practised">
+        <h2>
+          Who practised <span class="quiet">{{ classTitle || 'any class' }}</span>
+        </h2>
+        <PagedList
+          v-slot="{ row }"
+          :rows="overview.data.value.rows"
+          :size="10"
+          nothing="Nobody has practised yet."
+          name="Who practised"
+        >
+          <div class="row spread whole">
+            <span>
+              <button type="button" class="link" @click="emit('person', row.person.id)">
+                {{ row.person.name }}
+              </button>
+              <span class="quiet"> {{ row.person.team }}</span>
+              <span v-if="!classId" class="what">{{ row.classTitle }}</span>
+            </span>
+            <span>
+              <strong v-if="row.ready" class="ready">Ready</strong>
+              <RouterLink :to="`/practise/${row.last.id}/result`"
+                ><span class="visually-hidden">Last score of {{ row.person.name }}: </span
+                >{{ Math.round(row.last.score) }}</RouterLink
+              >
+              <span class="quiet">
+                {{ day(row.last.endedAt) }}, {{ row.drills }}
+                {{ row.drills === 1 ? 'drill' : 'drills' }}</span
+              >
+            </span>
+          </div>
+        </PagedList>
+      </section>
+      <section v-if="overview.data.value.forgotten.length > 0" class="sheet pad" aria-label="Goes wrong most">
+        <h2>Goes wrong most</h2>
+        <ul class="bullets">
+          <li v-for="each in overview.data.value.forgotten" :key="each.item">
+            {{ each.says }}
+            <span class="quiet"
+              >{{ each.wrong }} of {{ each.times }} wrong, {{ each.people }}
+              {{ each.people === 1 ? 'person' : 'people' }}</span
+            >
+          </li>
+        </ul>
+      </section>
+    </template>
+  </StateBox>
+</template>
+
+<style scoped>
+.whole {
+  width: 100%;
+}
+.what {
+  display: block;
+}
+.ready {
+  border: 2px solid var(--petrol);
+  border-radius: 3px;
+  padding: 0 0.4rem;
+  margin-right: 0.5rem;
+  color: var(--petrol);
+}
+</style>
