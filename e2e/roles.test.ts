@@ -26,7 +26,7 @@ describe('each role', () => {
   it('an operator sees their own results and card, and nobody else', async () => {
     const { page, close } = await browser();
     await signIn(page, demo.address, 'isla');
-    expect(await areas(page)).toEqual(['Today', 'Assess', 'Classes', 'Settings']);
+    expect(await areas(page)).toEqual(['Today', 'Assess', 'Practise', 'Classes', 'Settings']);
     await page.getByRole('link', { name: 'Assess' }).click();
     await page.getByRole('heading', { name: 'My evaluations' }).waitFor();
     await page.getByRole('table').waitFor();
@@ -60,7 +60,15 @@ describe('each role', () => {
   it('a supervisor sees the team, raises a trigger, and sees it take hold', async () => {
     const { page, close } = await browser();
     await signIn(page, demo.address, 'gordon');
-    expect(await areas(page)).toEqual(['Today', 'Assess', 'People', 'Matrix', 'Classes', 'Settings']);
+    expect(await areas(page)).toEqual([
+      'Today',
+      'Assess',
+      'Practise',
+      'People',
+      'Matrix',
+      'Classes',
+      'Settings',
+    ]);
     expect(await page.getByRole('link', { name: 'Prepare an evaluation' }).count()).toBe(0);
     await page.getByRole('link', { name: 'People' }).click();
     await page.getByRole('table').waitFor();
