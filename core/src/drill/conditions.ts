@@ -73,9 +73,8 @@ export function conditionGroups(pack: EffectivePack): ConditionGroup[] {
     },
     { name: 'Made sure', conditions: others.map(say) },
   ];
-  return groups
-    .filter((each) => each.conditions.length > 1 || each.name === 'Made sure')
-    .filter((each) => each.conditions.length > 0);
+  // A power or a temperature that is the only one is no choice.
+  return groups.filter(({ name, conditions }) => conditions.length > (name === 'Made sure' ? 0 : 1));
 }
 
 /**
@@ -98,17 +97,11 @@ export function bringAbout(
       return { state, seconds: 0, refused: 'It cools down only while it is off. Stop it first.' };
     return { state: { ...state, temperature: id }, seconds: WAITS[id]! };
   }
-  const excluded = pack.conditions
-    .filter((each) =>
-      each.id === id ? false : each.excludes?.includes(id) || ownExclusions(pack, id).includes(each.id),
-    )
-    .map((each) => each.id);
-  const others = state.others.filter((each) => each !== id && !excluded.includes(each));
-  return { state: { ...state, others: [...others, id] }, seconds: 0 };
+  const exclusionsOf = (one: string) => pack.conditions.find((each) => each.id === one)?.excludes ?? [];
+  const stays = (other: string) =>
+    other !== id && !exclusionsOf(id).includes(other) && !exclusionsOf(other).includes(id);
+  return { state: { ...state, others: [...state.others.filter(stays), id] }, seconds: 0 };
 }
-
-const ownExclusions = (pack: EffectivePack, id: string): readonly string[] =>
-  pack.conditions.find((each) => each.id === id)?.excludes ?? [];
 
 /** Whoever walks to another place is no longer in the seat. */
 export function leavePlace(state: MachineState): MachineState {

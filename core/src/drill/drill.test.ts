@@ -203,6 +203,7 @@ describe('a drill', () => {
     refused(at, { kind: 'try', checkpoint: check.id, method: not });
     refused(at, { kind: 'call', checkpoint: other.id, grade: 'sound' });
     refused(at, { kind: 'go', station: 'nowhere' });
+    refused(at, { kind: 'bring', condition: 'full-moon' });
     refused(doAct(pack, deal, at, { kind: 'end' }).state, { kind: 'go', station: check.station });
     expect(() => dealDrill(pack, { form: 'station', seed: 1, station: 'nowhere' })).toThrow(RangeError);
   });

@@ -198,6 +198,9 @@ export interface DrillCriterion {
   score: number;
 }
 
+/** On so many separate days the criterion must be met before an assessment (common practice). */
+export const DAYS_TO_BE_READY = 2;
+
 /** The criterion where a class sets none (common practice). */
 export const USUAL_CRITERION: DrillCriterion = { score: 80 };
 

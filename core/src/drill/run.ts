@@ -10,7 +10,14 @@ import {
   type Method,
 } from '../catalogue';
 import { honestSeconds, stationDistance, WALKING_SPEED, walkingLine, walkingOrder } from '../round';
-import { bringAbout, leavePlace, machineAtStart, type MachineState, unmetConditions } from './conditions';
+import {
+  bringAbout,
+  conditionGroups,
+  leavePlace,
+  machineAtStart,
+  type MachineState,
+  unmetConditions,
+} from './conditions';
 import type { Deal } from './deal';
 
 const id = z.string().min(1).max(64);
@@ -181,6 +188,10 @@ export function doAct(
       };
     }
     case 'bring': {
+      const offered = conditionGroups(pack).some(({ conditions }) =>
+        conditions.some((each) => each.id === act.condition),
+      );
+      if (!offered) throw new DrillActError('There is no such condition in this class.');
       const { state: machine, seconds, refused } = bringAbout(pack, state.machine, act.condition);
       return {
         state: { ...state, machine, waited: state.waited + seconds },

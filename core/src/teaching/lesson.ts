@@ -11,8 +11,10 @@ import {
   timingFigures,
 } from '../catalogue';
 import { bringAbout, machineAtStart, revealingMethods, unmetConditions, waysTo } from '../drill';
+import { GRADE_WORDS } from '../grading';
 import { timingSeconds } from '../procedure';
 import { honestSeconds, walkingOrder } from '../round';
+import { capital } from '../text';
 
 /** What a lesson is about. */
 export const LESSON_SUBJECTS = ['round', 'startup', 'shutdown'] as const;
@@ -89,8 +91,7 @@ const CLOSING: Readonly<Record<LessonSubject, { heading: string; sentence: strin
   shutdown: { heading: 'Left safe', sentence: 'Whoever comes next finds it down, off and unable to start.' },
 };
 
-const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCase());
-const stopped = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`);
+const sentence = (text: string) => (/[.!?]$/.test(text) ? text : `${text}.`);
 
 /** The stations in the order they are walked: either way round, from any start, each followed by what hangs from it. */
 export function lessonStations(pack: EffectivePack, direction: Direction, start: string | null) {
@@ -215,7 +216,7 @@ export function lessonSlides(pack: EffectivePack, plan: LessonPlan): LessonSlide
           item,
           station: station.id,
           heading: station.name,
-          sentence: station.looks ? stopped(capital(station.looks)) : '',
+          sentence: station.looks ? sentence(capital(station.looks)) : '',
           seconds,
         };
       }
@@ -245,7 +246,7 @@ export function lessonSlides(pack: EffectivePack, plan: LessonPlan): LessonSlide
           ...blank,
           item,
           heading: school.question,
-          sentence: option ? stopped(`Here: ${option.says}`) : '',
+          sentence: option ? sentence(`Here: ${option.says}`) : '',
           notes: school.options.map((each) => ({
             label: each.id === option?.id ? 'Here' : 'Elsewhere',
             text: each.says,
@@ -264,7 +265,7 @@ export function lessonSlides(pack: EffectivePack, plan: LessonPlan): LessonSlide
           ...blank,
           item,
           heading: step.do,
-          sentence: timing ? stopped(capital(timing.says)) : step.why ? stopped(capital(step.why)) : '',
+          sentence: timing ? sentence(capital(timing.says)) : step.why ? sentence(capital(step.why)) : '',
           call: step.do,
           notes: [
             {
@@ -313,7 +314,7 @@ function checkSlide(pack: EffectivePack, check: Checkpoint) {
   return {
     station: check.station,
     heading: check.part,
-    sentence: stopped(capital(check.sound)),
+    sentence: sentence(capital(check.sound)),
     call: `${check.part}: ${check.sound}`,
     senses,
     notes: [
@@ -344,7 +345,7 @@ function faultSlide(check: Checkpoint, fault: Fault) {
   return {
     station: check.station,
     heading: fault.title,
-    sentence: stopped(capital(fault.do)),
+    sentence: sentence(capital(fault.do)),
     call: `${check.part}: ${fault.title}`,
     grade: fault.grade,
     senses: shown,
@@ -361,7 +362,7 @@ function faultSlide(check: Checkpoint, fault: Fault) {
     ],
     ask: {
       question: fault.grade === 'sound' ? 'Is that a fault?' : 'What grade, and what do you do?',
-      answer: `${capital(fault.grade)}. ${stopped(fault.do)}`,
+      answer: `${GRADE_WORDS[fault.grade]}. ${sentence(fault.do)}`,
     },
   };
 }

@@ -1,5 +1,6 @@
 import { conditionIn, type EffectivePack, METHOD_WORDS } from '../catalogue';
 import { walkingOrder } from '../round';
+import { capital } from '../text';
 
 /** One thing to say aloud: a check or a step, with what belongs to it. */
 export interface SpokenLine {
@@ -11,8 +12,6 @@ export interface SpokenLine {
   details: { label: string; text: string }[];
   critical: boolean;
 }
-
-const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCase());
 
 /** The round in walking order, a check at a time: the part, then what a sound one shows to each method. */
 export function spokenRound(pack: EffectivePack): SpokenLine[] {

@@ -1,5 +1,6 @@
 import type { ClassPractice, RouteAnswer, routes } from '@rounds/contract';
 import type { Pack } from '@rounds/core/catalogue';
+import { DAYS_TO_BE_READY } from '@rounds/core/drill';
 import { isDue, type ItemState, itemStates } from '@rounds/core/practice';
 import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
@@ -8,7 +9,6 @@ import type { House } from '../data/context';
 import { drill, machineClass } from '../data/schema';
 import { personOr404 } from '../people/roster';
 import { reviewsOf } from './reviews';
-import { DAYS_TO_BE_READY } from './stream';
 
 /** Most things forgotten that are listed. */
 const MOST_FORGOTTEN = 8;

@@ -1,11 +1,11 @@
 import type { RouteAnswer, RouteInput, routes } from '@rounds/contract';
+import { DAYS_TO_BE_READY } from '@rounds/core/drill';
 import { and, countDistinct, desc, eq, isNotNull, sql } from 'drizzle-orm';
 import { type Caller, scopeOf, withinScope } from '../accounts/access';
 import { packOrProblem } from '../classes/packs';
 import type { House } from '../data/context';
 import { drill, machineClass, person, practiceReview } from '../data/schema';
 import { itemWords } from './personPractice';
-import { DAYS_TO_BE_READY } from './stream';
 
 type Asked = RouteInput<typeof routes.practiceOverview>['query'];
 type Answer = RouteAnswer<typeof routes.practiceOverview>;

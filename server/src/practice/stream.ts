@@ -1,5 +1,6 @@
 import type { EffectivePack } from '@rounds/core/catalogue';
 import {
+  DAYS_TO_BE_READY,
   doAct,
   type DrillAct,
   DrillActError,
@@ -69,9 +70,6 @@ export function actOrProblem(held: Pick<HeldDrill, 'pack' | 'row' | 'state'>, ac
     throw error;
   }
 }
-
-/** Two separate days on which the criterion was met make ready. */
-export const DAYS_TO_BE_READY = 2;
 
 /** Days on which somebody met the criterion of a class. */
 async function daysMet(db: Database, personId: string, classId: string): Promise<number> {

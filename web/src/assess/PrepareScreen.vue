@@ -14,12 +14,12 @@ import ChoiceField from '../parts/ChoiceField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import FitOutSwitches from '../parts/FitOutSwitches.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
-import { useClasses, useMachineClass } from '../parts/queries';
+import { useClasses, useMachineClass, usePeopleLike } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { useFitOut } from '../parts/useFitOut';
 import PlantedFault from './PlantedFault.vue';
 import { faultChoice } from './plantList';
-import { type Candidate, useAddUnit, useCandidate, useCandidates, useCreateEvaluation } from './queries';
+import { type Candidate, useAddUnit, useCandidate, useCreateEvaluation } from './queries';
 
 /**
  * Prepare an evaluation: who, which machine, under what conditions, and which faults are planted in it. Or a practice
@@ -36,7 +36,7 @@ const problem = ref<unknown>(null);
 
 const search = ref('');
 const settled = refDebounced(search, 180);
-const candidates = useCandidates(() => settled.value);
+const candidates = usePeopleLike(() => settled.value);
 const named = useCandidate(() => asked('person'));
 const person = ref<Candidate | null>(null);
 watch(

@@ -12,10 +12,6 @@ export const useEvaluations = (asked: () => EvaluationsAsked) =>
 
 export type Candidate = RouteAnswer<typeof peopleRoutes.people>['rows'][number]['person'];
 
-/** People to evaluate whose name or payroll number holds some words; the first by name for none. */
-export const useCandidates = (words: () => string) =>
-  useRouteQuery(peopleRoutes.people, () => ({ query: { search: words(), limit: 20 } }));
-
 /** The person that a link names; asks nothing for ''. */
 export const useCandidate = (id: () => string) =>
   useRouteQuery(peopleRoutes.person, () => (id() === '' ? null : { params: { id: id() } }));

@@ -1,5 +1,6 @@
 import { classRoutes } from '@rounds/contract/classes';
 import { machineRoutes } from '@rounds/contract/machines';
+import { peopleRoutes } from '@rounds/contract/people';
 import { type LibraryRow, LibrarySearch } from '@rounds/core/catalogue';
 import { computed } from 'vue';
 import { useRouteQuery } from '../device/query';
@@ -20,6 +21,10 @@ export function useMachineClass(id: () => string, site: () => string | undefined
     id() === '' ? null : { params: { id: id() }, query: { site: site() } },
   );
 }
+
+/** People whose name or payroll number holds some words, the first by name for none, while it is `wanted`. */
+export const usePeopleLike = (words: () => string, wanted: () => boolean = () => true) =>
+  useRouteQuery(peopleRoutes.people, () => (wanted() ? { query: { search: words(), limit: 20 } } : null));
 
 /** Machines of the yard. */
 export function useUnits() {

@@ -227,12 +227,6 @@ const figures = computed(() => {
   display: grid;
   gap: 0.15rem;
 }
-.capital {
-  display: inline-block;
-}
-.capital::first-letter {
-  text-transform: uppercase;
-}
 .discs {
   display: flex;
   flex-wrap: wrap;

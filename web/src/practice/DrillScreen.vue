@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ArrowLeftOutlined } from '@ant-design/icons-vue';
 import { type Grade, GRADES, METHOD_WORDS, type Pack } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { onKeyStroke } from '@vueuse/core';
@@ -12,6 +11,7 @@ import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
 import { askFirst } from '../parts/askFirst';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import StateBox from '../parts/StateBox.vue';
+import WorkHeader from '../parts/WorkHeader.vue';
 import { duration } from '../parts/words';
 import { useDrill } from './useDrill';
 
@@ -113,19 +113,16 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
 
 <template>
   <div class="drill">
-    <header class="top">
-      <RouterLink to="/practise" class="back" aria-label="Back to practice"><ArrowLeftOutlined /></RouterLink>
-      <div class="grow">
-        <strong>{{ drill.drill.value?.classTitle ?? 'Walk-round drill' }}</strong>
-        <span class="quiet who">{{
-          drill.drill.value ? (drill.drill.value.person?.name ?? 'A try-out, for nobody') : ''
-        }}</span>
-      </div>
-      <div v-if="progress" class="told">
+    <WorkHeader back="/practise" back-label="Back to practice">
+      <strong>{{ drill.drill.value?.classTitle ?? 'Walk-round drill' }}</strong>
+      <span class="quiet small">{{
+        drill.drill.value ? (drill.drill.value.person?.name ?? 'A try-out, for nobody') : ''
+      }}</span>
+      <template v-if="progress" #told>
         <strong>{{ called }} of {{ parts.length }} called</strong>
-        <span class="quiet">{{ duration(progress.seconds) }} of checking</span>
-      </div>
-    </header>
+        <span class="quiet small">{{ duration(progress.seconds) }} of checking</span>
+      </template>
+    </WorkHeader>
     <div class="bar-of-all" aria-hidden="true"><span :style="{ width: `${share * 100}%` }"></span></div>
     <StateBox
       :loading="!drill.drill.value && !view.error.value"
@@ -256,35 +253,6 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
   display: flex;
   flex-direction: column;
 }
-.top {
-  display: flex;
-  align-items: center;
-  gap: 0.75rem;
-  background: var(--sheet);
-  padding-right: 0.9rem;
-}
-.back {
-  display: grid;
-  place-items: center;
-  width: 60px;
-  height: 60px;
-  background: var(--petrol);
-  color: var(--on-petrol);
-  font-size: 1.3rem;
-}
-.top .grow,
-.told {
-  display: flex;
-  flex-direction: column;
-  line-height: 1.25;
-}
-.told {
-  text-align: right;
-}
-.who,
-.told .quiet {
-  font-size: 0.88rem;
-}
 .bar-of-all {
   height: 6px;
   background: var(--line);
@@ -394,18 +362,12 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
   gap: 0.2rem;
   min-height: 64px;
 }
-.capital {
-  display: inline-block;
-}
 .state {
   font-weight: 400;
   max-width: 16rem;
 }
 .state .quiet {
   font-size: 0.82rem;
-}
-.capital::first-letter {
-  text-transform: uppercase;
 }
 .group {
   display: grid;

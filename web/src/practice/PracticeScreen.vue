@@ -9,11 +9,12 @@ import { useSession } from '../device/session';
 import ChoiceField from '../parts/ChoiceField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
+import { usePeopleLike } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { moment } from '../parts/words';
 import PracticeOverview from './PracticeOverview.vue';
 import PracticeRecord from './PracticeRecord.vue';
-import { useLearners, usePersonPractice, usePracticeClasses, useStartDrill } from './queries';
+import { usePersonPractice, usePracticeClasses, useStartDrill } from './queries';
 
 /** Practise: begin a walk-round drill, and see what was practised, what is forgotten and what comes next. */
 const FORM_WORDS: Readonly<Record<DrillForm, { name: string; more: string }>> = {
@@ -35,9 +36,9 @@ const asked = (name: string) => (typeof route.query[name] === 'string' ? String(
 const personId = ref(asked('person') || (session.account?.personId ?? ''));
 const search = ref('');
 const settled = refDebounced(search, 180);
-const learners = useLearners(
-  () => !session.is('operator'),
+const learners = usePeopleLike(
   () => settled.value,
+  () => !session.is('operator'),
 );
 const practice = usePersonPractice(() => personId.value);
 const personChoices = computed(() => {

@@ -1,4 +1,3 @@
-import { peopleRoutes } from '@rounds/contract/people';
 import { practiceRoutes } from '@rounds/contract/practice';
 import { useRouteMutation, useRouteQuery } from '../device/query';
 
@@ -15,10 +14,6 @@ export const usePracticeOverview = (wanted: () => boolean, classId: () => string
   useRouteQuery(practiceRoutes.practiceOverview, () =>
     wanted() ? { query: { classId: classId() || undefined } } : null,
   );
-
-/** People whose name or payroll number holds some words. */
-export const useLearners = (wanted: () => boolean, words: () => string) =>
-  useRouteQuery(peopleRoutes.people, () => (wanted() ? { query: { search: words(), limit: 20 } } : null));
 
 /** A drill of one's own as far as it has gone. */
 export const useDrillView = (id: () => string) =>

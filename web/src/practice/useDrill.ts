@@ -11,12 +11,12 @@ export function useDrill(id: string) {
   const send = useDrillAct();
   const drill = computed<DrillView | null>(() => view.data.value ?? null);
   const progress = ref<DrillProgress | null>(null);
+  let acted = false;
   watch(
     drill,
     (found) => {
-      // What this page did since is newer than what was fetched.
-      if (found && (!progress.value || found.progress.readings.length >= progress.value.readings.length))
-        progress.value ??= found.progress;
+      // What was kept from before gives way to what is fetched; what this page has done itself is newer than either.
+      if (found && !acted) progress.value = found.progress;
     },
     { immediate: true },
   );
@@ -34,6 +34,7 @@ export function useDrill(id: string) {
     refused.value = null;
     try {
       const answer = await send.mutateAsync({ params: { id }, body });
+      acted = true;
       progress.value = answer.progress;
       refused.value = answer.refused;
       unanswered.value = null;

@@ -72,7 +72,7 @@ watch(
       <div class="senses">
         <div v-for="each in slide.senses" :key="each.method" class="sense">
           <span class="by"><MethodSign :method="each.method" />{{ METHOD_WORDS[each.method] }}</span>
-          <span class="what">{{ each.shows }}</span>
+          <span class="capital">{{ each.shows }}</span>
         </div>
       </div>
       <div class="ring">
@@ -177,12 +177,6 @@ watch(
 .by :deep(.sign) {
   width: 1.5em;
   height: 1.5em;
-}
-.what::first-letter {
-  text-transform: uppercase;
-}
-.what {
-  display: inline-block;
 }
 .call {
   flex: 1;

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ArrowLeftOutlined } from '@ant-design/icons-vue';
 import { METHOD_WORDS } from '@rounds/core/catalogue';
 import { onKeyStroke, refDebounced } from '@vueuse/core';
 import { Modal } from 'ant-design-vue';
@@ -8,10 +7,12 @@ import { useRoute, useRouter } from 'vue-router';
 import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import SeveralField from '../parts/SeveralField.vue';
+import { usePeopleLike } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
+import WorkHeader from '../parts/WorkHeader.vue';
 import { duration } from '../parts/words';
 import LessonPicture from './LessonPicture.vue';
-import { useAttendants, useEndLesson, useMoveLesson } from './queries';
+import { useEndLesson, useMoveLesson } from './queries';
 import { useFollowing } from './useFollowing';
 
 /** The trainer's side of a lesson: the ring as its contents, what to say and ask, and the picture as the room sees it. */
@@ -79,9 +80,9 @@ const attended = ref<string[]>([]);
 const names = ref(new Map<string, string>());
 const search = ref('');
 const settled = refDebounced(search, 180);
-const attendants = useAttendants(
-  () => ending.value,
+const attendants = usePeopleLike(
   () => settled.value,
+  () => ending.value,
 );
 const choices = computed(() => {
   const found = (attendants.data.value?.rows ?? []).map(({ person }) => ({
@@ -126,22 +127,21 @@ key(['c'], () => show({ pointAndCall: !position.value.pointAndCall }));
 
 <template>
   <div class="presenter">
-    <header class="top">
-      <RouterLink to="/teach" class="back" aria-label="Back to lessons"><ArrowLeftOutlined /></RouterLink>
-      <div class="grow">
-        <strong>{{ lesson?.classTitle ?? 'Lesson' }}</strong>
-        <span v-if="lesson?.code" class="quiet"
-          >Screen: open <b>/screen</b>, code <b class="code">{{ lesson.code }}</b></span
-        >
-      </div>
-      <a v-if="lesson" class="act plain open" :href="`/teach/${id}/screen`" target="_blank" rel="noopener"
-        >Open the screen</a
+    <WorkHeader back="/teach" back-label="Back to lessons" class="head">
+      <strong>{{ lesson?.classTitle ?? 'Lesson' }}</strong>
+      <span v-if="lesson?.code" class="quiet"
+        >Screen: open <b>/screen</b>, code <b class="code">{{ lesson.code }}</b></span
       >
-      <div v-if="slides.length" class="told">
+      <template #acts>
+        <a v-if="lesson" class="act plain open" :href="`/teach/${id}/screen`" target="_blank" rel="noopener"
+          >Open the screen</a
+        >
+      </template>
+      <template v-if="slides.length" #told>
         <strong>{{ at + 1 }} of {{ slides.length }}</strong>
         <span class="quiet">{{ duration(left) }} left</span>
-      </div>
-    </header>
+      </template>
+    </WorkHeader>
     <StateBox
       :loading="!lesson && !query.error.value"
       :error="lesson ? undefined : query.error.value"
@@ -270,32 +270,8 @@ key(['c'], () => show({ pointAndCall: !position.value.pointAndCall }));
   display: flex;
   flex-direction: column;
 }
-.top {
-  display: flex;
-  align-items: center;
-  gap: 0.75rem;
-  background: var(--sheet);
+.head {
   border-bottom: 2px solid var(--ink);
-  padding-right: 0.9rem;
-}
-.back {
-  display: grid;
-  place-items: center;
-  width: 60px;
-  height: 60px;
-  background: var(--petrol);
-  color: var(--on-petrol);
-  font-size: 1.3rem;
-}
-.top .grow,
-.told {
-  display: flex;
-  flex-direction: column;
-  line-height: 1.25;
-}
-.told {
-  text-align: right;
-  white-space: nowrap;
 }
 .code {
   letter-spacing: 0.12em;
@@ -425,9 +401,6 @@ key(['c'], () => show({ pointAndCall: !position.value.pointAndCall }));
   .presenter {
     height: auto;
     min-height: 100dvh;
-  }
-  .top {
-    flex-wrap: wrap;
   }
   .body {
     display: flex;

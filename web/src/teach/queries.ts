@@ -1,4 +1,3 @@
-import { peopleRoutes } from '@rounds/contract/people';
 import { teachRoutes } from '@rounds/contract/teach';
 import { useRouteMutation, useRouteQuery } from '../device/query';
 
@@ -11,7 +10,3 @@ export const useMoveLesson = () => useRouteMutation(teachRoutes.moveLesson, []);
 export const useJoinLesson = () => useRouteMutation(teachRoutes.joinLesson, []);
 export const useEndLesson = () =>
   useRouteMutation(teachRoutes.endLesson, ['lessons', 'people', 'matrix', 'today']);
-
-/** People whose name or payroll number holds some words. */
-export const useAttendants = (wanted: () => boolean, words: () => string) =>
-  useRouteQuery(peopleRoutes.people, () => (wanted() ? { query: { search: words(), limit: 30 } } : null));
