@@ -37,6 +37,7 @@ defineProps<{ back: string; backLabel: string }>();
   line-height: 1.25;
 }
 .told {
+  margin-left: auto;
   text-align: right;
   white-space: nowrap;
 }
