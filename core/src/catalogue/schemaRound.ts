@@ -42,6 +42,28 @@ const gauge = z.strictObject({
   origin: originSchema,
 });
 
+/** Parameters of a drawing: figures, states, places, words, or lamps by name. */
+const drawingParams = z.record(
+  z.string(),
+  z.union([
+    z.number(),
+    z.string(),
+    z.array(z.number()),
+    z.array(z.string()),
+    z.array(z.strictObject({ name: z.string(), state: z.string(), expected: z.string().optional() })),
+  ]),
+);
+
+/** What a check's part looks like while it is sound. */
+const evidence = z.strictObject({
+  kind: z.string().describe('Kind of drawing'),
+  sound: drawingParams,
+  by: z
+    .partialRecord(z.enum(METHODS), drawingParams)
+    .optional()
+    .describe('What differs in the sound drawing for one method'),
+});
+
 export const checkpoint = z.strictObject({
   id,
   station: id,
@@ -60,6 +82,7 @@ export const checkpoint = z.strictObject({
   each: repeated.optional(),
   weight: z.number().int().min(1).max(5).default(3),
   gauges: z.array(gauge).optional(),
+  evidence: evidence.optional(),
   editable: z.array(z.enum(['honestSeconds', 'weight', 'grade'])).optional(),
   origin: originSchema,
 });
@@ -69,10 +92,11 @@ const cue = z.strictObject({
   shows: text,
   drawing: z
     .strictObject({
-      kind: z.string(),
-      params: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
+      kind: z.string().optional().describe('Another kind than that of the check'),
+      params: drawingParams,
     })
-    .optional(),
+    .optional()
+    .describe('What differs in the drawing of the check'),
 });
 
 /** How far a mend may go on. */
