@@ -15,6 +15,8 @@ const reading = z.object({
   counts: z.boolean(),
   unmet: z.array(z.string()),
   shows: z.string().nullable(),
+  /** The same drawn: a kind of evidence and its parameters. */
+  drawing: z.object({ kind: z.string(), params: z.record(z.string(), z.unknown()) }).nullable(),
   at: z.number(),
 });
 

@@ -1,4 +1,5 @@
 import { changedRow } from './compose';
+import { lintEvidence } from './evidenceLints';
 import { gradeKind } from './gradeKinds';
 import type { PackIssue, Path, Report } from './packIssue';
 import type { Checkpoint, Fault, Pack, Timing } from './schema';
@@ -27,6 +28,8 @@ const UNSPOKEN = new Set([
   'machine',
   'token',
   'state',
+  'evidence',
+  'drawing',
 ]);
 
 /** Systems whose parts are never put out of order to teach. */
@@ -59,6 +62,7 @@ export function packLints(pack: Pack): PackIssue[] {
   );
   lintSchools(pack, report);
   lintSheet(pack, report);
+  lintEvidence(pack, report);
   lintWritten(pack, report);
   lintOrder(pack, report);
   return issues;

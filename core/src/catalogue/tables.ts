@@ -60,6 +60,30 @@ function byMethod(cell: string): [string, string][] | string {
   }
   return pairs;
 }
+/** A part of a row that is no plain value, as JSON in its cell. */
+function json<Row>(
+  name: string,
+  field: keyof Row & string,
+  take: (row: Row) => unknown,
+  put: (row: Record<string, unknown>, value: never) => void,
+): Column<Row> {
+  return {
+    name,
+    field,
+    write: (row) => {
+      const value = take(row);
+      return value === undefined ? undefined : JSON.stringify(value);
+    },
+    read: (row, cell) => {
+      try {
+        put(row, JSON.parse(cell) as never);
+        return null;
+      } catch {
+        return `"${cell.slice(0, 40)}" is not JSON`;
+      }
+    },
+  };
+}
 function originColumns<Row extends { origin: Origin }>(): Column<Row>[] {
   const part = (name: string, field: keyof Origin): Column<Row> => ({
     name,
@@ -113,6 +137,12 @@ const CHECKPOINT_COLUMNS: readonly Column<Checkpoint>[] = [
     },
   },
   number('weight', 'weight'),
+  json(
+    'drawing',
+    'evidence',
+    (row) => row.evidence,
+    (row, value) => (row['evidence'] = value),
+  ),
   ...originColumns<Checkpoint>(),
 ];
 
@@ -172,8 +202,8 @@ const FAULT_COLUMNS: readonly Column<Fault>[] = [
 const COLUMNS = { checkpoints: CHECKPOINT_COLUMNS, faults: FAULT_COLUMNS } as const;
 
 /**
- * A pack's checkpoints or faults as a table, header first. Gauges and drawings do not fit a table; they
- * stay with the row of the same id on the way back.
+ * A pack's checkpoints or faults as a table, header first. Gauges do not fit a table and stay with the row of
+ * the same id on the way back, as a cue's drawing stays with the cue of the same words.
  */
 export function packTable(pack: Pack, kind: TableKind): string[][] {
   const columns = COLUMNS[kind] as readonly Column<unknown>[];

@@ -8,7 +8,9 @@ import {
   type Grade,
   METHODS,
   type Method,
+  shownEvidence,
 } from '../catalogue';
+import type { Evidence } from '../drawing/evidence';
 import { honestSeconds, stationDistance, WALKING_SPEED, walkingLine, walkingOrder } from '../round';
 import {
   bringAbout,
@@ -44,6 +46,8 @@ export interface Reading {
   unmet: string[];
   /** What the method shows; null where the reading does not count. */
   shows: string | null;
+  /** The same drawn, where a drawing can carry it. */
+  drawing: Evidence | null;
   /** Drill seconds at which it was made. */
   at: number;
 }
@@ -205,12 +209,14 @@ export function doAct(
       const unmet = unmetConditions(check, state.machine);
       const counts = unmet.length === 0;
       const seconds = state.seconds + honestSeconds(check);
+      const fault = counts ? dealtFault(pack, deal, check.id) : null;
       const reading: Reading = {
         checkpoint: check.id,
         method: act.method,
         counts,
         unmet: unmet.map((each) => conditionIn(pack, each)),
-        shows: counts ? shownBy(check, dealtFault(pack, deal, check.id), act.method) : null,
+        shows: counts ? shownBy(check, fault, act.method) : null,
+        drawing: counts ? shownEvidence(pack, check, fault, act.method) : null,
         at: seconds,
       };
       return {

@@ -2,8 +2,8 @@ import { addDays, type PlainDate } from '../calendar';
 import {
   type Checkpoint,
   type EffectivePack,
-  type Gauge,
   type Grade,
+  gradeReading,
   GRADES,
   type Origin,
   severity,
@@ -64,21 +64,6 @@ export const GRADE_ACTS: Readonly<Record<Grade, string[]>> = {
   mend: ['Order the repair', 'Use only within the stated limit', 'Record owner and date'],
   stop: ['Do not use', 'Isolate and take the key', 'Tag', 'Report to the supervisor'],
 };
-
-/** The grade a gauge reading earns and the limit that decided it; sound when inside all limits. */
-export function gradeReading(gauge: Gauge, value: number): { grade: Grade; at: number | null } {
-  let result: { grade: Grade; at: number | null } = { grade: 'sound', at: null };
-  const beyond = (limit: { at: number; inclusive: boolean }, sign: 1 | -1) =>
-    sign * (value - limit.at) > 0 || (limit.inclusive && value === limit.at);
-  for (const [limits, sign] of [
-    [gauge.rising ?? [], 1],
-    [gauge.falling ?? [], -1],
-  ] as const)
-    for (const limit of limits)
-      if (beyond(limit, sign) && severity(limit.grade) > severity(result.grade))
-        result = { grade: limit.grade, at: limit.at };
-  return result;
-}
 
 /**
  * Grades a finding: base grade of the fault, measured readings against the gauge's limits, raised by the

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { compose, UNTIL_BOUNDS, type UntilBound } from '../catalogue';
 import { forkliftPack } from '../testing';
-import { compareWithKey, dueBy, gradeFinding, gradeReading, GRADING_SCALES } from './index';
+import { gradeReading } from '../catalogue';
+import { compareWithKey, dueBy, gradeFinding, GRADING_SCALES } from './index';
 
 const pack = compose(forkliftPack(), { variant: 'diesel' });
 const graded = compose(forkliftPack(), { variant: 'diesel', choices: { 'CF-D01': 'four-grades' } });

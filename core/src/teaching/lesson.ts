@@ -8,8 +8,10 @@ import {
   METHOD_WORDS,
   type Procedure,
   severity,
+  shownEvidence,
   timingFigures,
 } from '../catalogue';
+import type { Evidence } from '../drawing/evidence';
 import { bringAbout, machineAtStart, revealingMethods, unmetConditions, waysTo } from '../drill';
 import { GRADE_WORDS } from '../grading';
 import { timingSeconds } from '../procedure';
@@ -54,7 +56,9 @@ export interface LessonSlide {
   /** A grade to show, of a fault. */
   grade: Grade | null;
   /** What is perceived by which method. */
-  senses: { method: Method; shows: string }[];
+  senses: { method: Method; shows: string; drawing: Evidence | null }[];
+  /** How the part of a fault looks while it is sound, where both are drawn alike. */
+  soundDrawing: Evidence | null;
   /** For the trainer: what to say, in order. */
   notes: { label: string; text: string }[];
   /** For the trainer: a question to the room, with its answer. */
@@ -191,7 +195,16 @@ export function lessonSeconds(slides: readonly LessonSlide[]): number {
  */
 export function lessonSlides(pack: EffectivePack, plan: LessonPlan): LessonSlide[] {
   let machine = machineAtStart(pack);
-  const blank = { station: null, band: [], call: '', grade: null, senses: [], notes: [], ask: null };
+  const blank = {
+    station: null,
+    band: [],
+    call: '',
+    grade: null,
+    senses: [],
+    soundDrawing: null,
+    notes: [],
+    ask: null,
+  };
   const procedure = lessonProcedure(pack, plan.subject);
   const slide = (item: LessonItem): LessonSlide | null => {
     const seconds = TALK[item.kind];
@@ -236,7 +249,7 @@ export function lessonSlides(pack: EffectivePack, plan: LessonPlan): LessonSlide
       case 'fault': {
         const fault = pack.faults.find((each) => each.id === item.id);
         const check = pack.checkpoints.find((each) => each.id === fault?.checkpoint);
-        return fault && check ? { ...blank, ...faultSlide(check, fault), item, seconds } : null;
+        return fault && check ? { ...blank, ...faultSlide(pack, check, fault), item, seconds } : null;
       }
       case 'school': {
         const school = pack.schools.find((each) => each.id === item.id);
@@ -308,7 +321,7 @@ export function lessonSlides(pack: EffectivePack, plan: LessonPlan): LessonSlide
 function checkSlide(pack: EffectivePack, check: Checkpoint) {
   const senses = check.methods.flatMap((method) => {
     const shows = check.appears[method];
-    return shows ? [{ method, shows }] : [];
+    return shows ? [{ method, shows, drawing: shownEvidence(pack, check, null, method) }] : [];
   });
   const worst = ownFaults(pack, check).find((each) => each.grade !== 'sound');
   return {
@@ -334,14 +347,17 @@ function checkSlide(pack: EffectivePack, check: Checkpoint) {
   };
 }
 
-function faultSlide(check: Checkpoint, fault: Fault) {
+function faultSlide(pack: EffectivePack, check: Checkpoint, fault: Fault) {
   const shown = revealingMethods(check, fault).map((method) => ({
     method,
     shows: fault.cues
       .filter((each) => each.method === method)
       .map((each) => each.shows)
       .join(' '),
+    drawing: shownEvidence(pack, check, fault, method),
   }));
+  const drawn = shown.find((each) => each.drawing);
+  const sound = drawn ? shownEvidence(pack, check, null, drawn.method) : null;
   return {
     station: check.station,
     heading: fault.title,
@@ -349,6 +365,7 @@ function faultSlide(check: Checkpoint, fault: Fault) {
     call: `${check.part}: ${fault.title}`,
     grade: fault.grade,
     senses: shown,
+    soundDrawing: sound && sound.kind === drawn?.drawing?.kind ? sound : null,
     notes: [
       { label: 'Do', text: fault.do },
       { label: 'Why', text: fault.why },

@@ -85,7 +85,7 @@ export const AREAS: readonly Area[] = [
     name: 'Classes',
     to: '/classes',
     key: 'c',
-    screens: ['classes', 'class', 'compare', 'import-class', 'edit-class', 'class-history'],
+    screens: ['classes', 'class', 'compare', 'drawings', 'import-class', 'edit-class', 'class-history'],
     roles: everyone,
     group: 'machines',
     sign: FORKS,

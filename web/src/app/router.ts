@@ -63,6 +63,12 @@ export const router = createRouter({
       meta: { title: 'Compare two classes' },
     },
     {
+      path: '/classes/drawings',
+      name: 'drawings',
+      component: () => import('../classes/DrawingsScreen.vue'),
+      meta: { title: 'Drawings', roles: trainers },
+    },
+    {
       path: '/classes/import',
       name: 'import-class',
       component: () => import('../classes/ImportPackScreen.vue'),

@@ -52,6 +52,9 @@ const mayEdit = session.is('trainer', 'administrator');
         <RouterLink v-slot="{ navigate, href }" to="/classes/compare" custom
           ><Button :href="href" @click="navigate">Compare two</Button></RouterLink
         >
+        <RouterLink v-if="mayEdit" v-slot="{ navigate, href }" to="/classes/drawings" custom
+          ><Button :href="href" @click="navigate">Drawings</Button></RouterLink
+        >
         <RouterLink v-if="mayEdit" v-slot="{ navigate, href }" to="/classes/import" custom
           ><Button :href="href" @click="navigate">Import</Button></RouterLink
         >

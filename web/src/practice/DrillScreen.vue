@@ -5,6 +5,7 @@ import { onKeyStroke } from '@vueuse/core';
 import { Button, Drawer } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import EvidenceDrawing from '../drawing/EvidenceDrawing.vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import MethodSign from '../drawing/MethodSign.vue';
 import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
@@ -189,6 +190,12 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
               </div>
               <ol class="log" aria-label="What it showed" aria-live="polite">
                 <li v-for="(each, i) in readings" :key="each.at" :class="{ newest: i === 0 }">
+                  <EvidenceDrawing
+                    v-if="each.drawing && i === 0"
+                    class="picture"
+                    :evidence="each.drawing"
+                    :figures="each.method === 'measure' || each.method === 'read'"
+                  />
                   <span class="by">{{ METHOD_WORDS[each.method] }}</span>
                   <span v-if="each.counts" class="capital">{{ each.shows }}</span>
                   <span v-else class="uncounted">Does not count. First: {{ each.unmet.join('; ') }}.</span>
@@ -330,6 +337,11 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
 .log .newest {
   color: var(--ink);
   font-size: 1.15rem;
+}
+.log .picture {
+  flex: none;
+  width: clamp(96px, 22vh, 190px);
+  height: clamp(96px, 22vh, 190px);
 }
 .log .by {
   flex: none;

@@ -3,8 +3,10 @@ import { type EffectivePack, METHOD_WORDS } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { session } from '@rounds/core/procedure';
 import { lessonProcedure, type LessonPlan, type LessonSlide } from '@rounds/core/teaching';
+import type { Evidence } from '@rounds/core/drawing/evidence';
 import { useElementSize } from '@vueuse/core';
 import { computed, nextTick, ref, watch } from 'vue';
+import EvidenceDrawing from '../drawing/EvidenceDrawing.vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import MethodSign from '../drawing/MethodSign.vue';
 import PlanRing from '../drawing/PlanRing.vue';
@@ -27,6 +29,23 @@ const props = defineProps<{
 const asked = computed(() => props.slide.item.kind === 'fault' && !props.answered);
 const procedure = computed(() => lessonProcedure(props.pack, props.plan.subject));
 const rail = computed(() => (procedure.value ? session(props.pack, [procedure.value.id]) : null));
+/** Each drawing once, with the methods that show it; beside a fault, the sound part. */
+const drawings = computed(() => {
+  const found: { says: string; figures: boolean; evidence: Evidence }[] = [];
+  for (const { method, drawing } of props.slide.senses) {
+    if (!drawing) continue;
+    const figures = method === 'measure' || method === 'read';
+    const known = found.find((each) => JSON.stringify(each.evidence) === JSON.stringify(drawing));
+    if (known) {
+      known.says += `, ${METHOD_WORDS[method].toLowerCase()}`;
+      known.figures ||= figures;
+    } else found.push({ says: METHOD_WORDS[method], figures, evidence: drawing });
+  }
+  const { soundDrawing } = props.slide;
+  const sound =
+    soundDrawing && !asked.value ? [{ says: 'Sound', figures: false, evidence: soundDrawing }] : [];
+  return [...sound, ...found].slice(0, 3);
+});
 const next = computed(() => new Set(props.slide.item.kind === 'step' ? [props.slide.item.id] : []));
 const shows = computed<'call' | 'ring' | 'rail' | 'senses' | 'words'>(() => {
   const { kind } = props.slide.item;
@@ -75,7 +94,13 @@ watch(
           <span class="capital">{{ each.shows }}</span>
         </div>
       </div>
-      <div class="ring">
+      <div v-if="drawings.length" class="drawings" :class="{ many: drawings.length > 1 }">
+        <figure v-for="each in drawings" :key="each.says">
+          <EvidenceDrawing :evidence="each.evidence" :figures="each.figures" />
+          <figcaption v-if="drawings.length > 1">{{ each.says }}</figcaption>
+        </figure>
+      </div>
+      <div v-else class="ring">
         <PlanRing :plan="pack.plan" :walked="walked" :current="slide.station" small title="Where it is" />
       </div>
     </div>
@@ -150,8 +175,32 @@ watch(
   flex: 1;
   min-height: 0;
   display: grid;
-  grid-template-columns: minmax(0, 2fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 3cqw;
+}
+.drawings {
+  min-height: 0;
+  display: flex;
+  gap: 2cqw;
+}
+.drawings figure {
+  flex: 1;
+  min-width: 0;
+  min-height: 0;
+  margin: 0;
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+}
+.drawings :deep(.evidence) {
+  flex: 1;
+  min-height: 0;
+  max-height: 60cqh;
+}
+.drawings figcaption {
+  text-align: center;
+  font-weight: 700;
+  font-size: clamp(13px, 3cqh, 32px);
 }
 .senses {
   flex: 1;

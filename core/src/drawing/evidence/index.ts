@@ -9,5 +9,12 @@ export {
   FIGURE_LINE,
   figureSize,
 } from './evidence';
-export { type EvidenceKind, type EvidenceParam, fullParams, type Lamp, paramsSchema } from './kind';
+export {
+  type EvidenceKind,
+  type EvidenceParam,
+  fullParams,
+  type Lamp,
+  LAMP_STATES,
+  paramsSchema,
+} from './kind';
 export { type Mark, SIDE, type Tone } from './marks';

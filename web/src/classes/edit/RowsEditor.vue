@@ -17,7 +17,7 @@ import { useRoute } from 'vue-router';
 import type { Document } from 'yaml';
 import { askFirst } from '../../parts/askFirst';
 import ChoiceField from '../../parts/ChoiceField.vue';
-import { EDITED } from './fields';
+import { EDITED, EDITED_ROW } from './fields';
 import OrderGraph from './OrderGraph.vue';
 import SchemaForm from './SchemaForm.vue';
 import { schemaAt, type SchemaNode } from './yamlContext';
@@ -46,6 +46,10 @@ const row = computed(() => rows.value.find((each) => key(each.path) === chosen.v
 const at = (path: readonly (string | number)[]) =>
   path.reduce<unknown>((node, step) => (node as Record<string | number, unknown>)[step], props.value);
 const rowValue = computed(() => (row.value ? at(row.value.path) : undefined));
+provide(
+  EDITED_ROW,
+  computed(() => rowValue.value as Readonly<Record<string, unknown>> | undefined),
+);
 const rowSchema = computed(() => {
   if (!row.value) return null;
   return withoutSteps(

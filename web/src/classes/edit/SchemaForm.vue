@@ -6,6 +6,7 @@ import { parse, stringify } from 'yaml';
 import ChoiceField from '../../parts/ChoiceField.vue';
 import SeveralField from '../../parts/SeveralField.vue';
 import AppearsField from './AppearsField.vue';
+import EvidenceField from './EvidenceField.vue';
 import { EDITED, fieldName, needChoices, rowChoices, unitOf, valueChoices } from './fields';
 import OriginField from './OriginField.vue';
 import SettledInput from './SettledInput.vue';
@@ -41,6 +42,7 @@ type Kind =
   | 'appears'
   | 'until'
   | 'timing'
+  | 'evidence'
   | 'needs'
   | 'steps'
   | 'reference'
@@ -62,6 +64,8 @@ const OWN_FORMS: Partial<Record<string, Kind>> = {
   appears: 'appears',
   until: 'until',
   timing: 'timing',
+  evidence: 'evidence',
+  drawing: 'evidence',
 };
 /** What a field of text is: a reference by name, a long text or a line. */
 function textKind(schema: SchemaNode): Kind {
@@ -210,6 +214,13 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
   <TimingField
     v-else-if="kind === 'timing'"
     :label="label"
+    :model-value="modelValue"
+    @update:model-value="set"
+  />
+  <EvidenceField
+    v-else-if="kind === 'evidence'"
+    :label="label"
+    :of="name === 'drawing' ? 'cue' : 'check'"
     :model-value="modelValue"
     @update:model-value="set"
   />

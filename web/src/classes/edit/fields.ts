@@ -14,6 +14,10 @@ import type { InjectionKey, Ref } from 'vue';
 /** The draft that a form belongs to, as far as it can be read. */
 export const EDITED: InjectionKey<Ref<Pack | undefined>> = Symbol('the class under edit');
 
+/** The row that is edited, whatever field of it a form is for. */
+export const EDITED_ROW: InjectionKey<Ref<Readonly<Record<string, unknown>> | undefined>> =
+  Symbol('the row under edit');
+
 export interface FieldChoice {
   value: string;
   label: string;

@@ -9,10 +9,12 @@ import {
   originWords,
   PLANT_WORDS,
   severity,
+  shownEvidence,
 } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { CheckableTag } from 'ant-design-vue';
 import { computed, ref } from 'vue';
+import EvidenceDrawing from '../../drawing/EvidenceDrawing.vue';
 import GradeDisc from '../../drawing/GradeDisc.vue';
 import DataTable, { type Column } from '../../parts/DataTable.vue';
 
@@ -28,6 +30,15 @@ const shown = computed(() =>
 );
 const part = computed(() => new Map(props.pack.checkpoints.map((each) => [each.id, each.part])));
 const place = (f: Fault) => part.value.get(f.checkpoint) ?? '';
+const check = computed(() => new Map(props.pack.checkpoints.map((each) => [each.id, each])));
+/** The drawing of a fault by the first method that has one. */
+function drawingOf(fault: Fault) {
+  const own = check.value.get(fault.checkpoint);
+  const method = fault.cues.find((each) => each.drawing)?.method;
+  if (!own || !method) return null;
+  const evidence = shownEvidence(props.pack, own, fault, method);
+  return evidence && { evidence, figures: method === 'measure' || method === 'read' };
+}
 const columns: Column<Fault>[] = [
   {
     key: 'grade',
@@ -80,6 +91,7 @@ const CURE = { operator: 'operator on the spot', competent: 'competent person', 
         <div v-if="byChoice.has(f.id)" class="by-choice">site choice</div>
       </template>
       <template #shows="{ row: f }">
+        <EvidenceDrawing v-if="drawingOf(f)" class="picture" v-bind="drawingOf(f)!" />
         <strong>{{ f.title }}</strong>
         <div v-for="c in f.cues" :key="c.shows">
           <span class="quiet">{{ c.method }}:</span> {{ c.shows }}
@@ -114,5 +126,11 @@ const CURE = { operator: 'operator on the spot', competent: 'competent person', 
 <style scoped>
 .grade {
   white-space: nowrap;
+}
+.picture {
+  float: right;
+  width: 96px;
+  height: 96px;
+  margin-left: 0.6rem;
 }
 </style>

@@ -1,8 +1,16 @@
 <script setup lang="ts">
-import { type Checkpoint, type EffectivePack, METHOD_WORDS, originWords } from '@rounds/core/catalogue';
+import {
+  type Checkpoint,
+  type EffectivePack,
+  type Fault,
+  METHOD_WORDS,
+  originWords,
+  shownEvidence,
+} from '@rounds/core/catalogue';
 import { honestSeconds } from '@rounds/core/round';
 import { Button, Popover } from 'ant-design-vue';
 import { computed, ref } from 'vue';
+import EvidenceDrawing from '../../drawing/EvidenceDrawing.vue';
 import GradeDisc from '../../drawing/GradeDisc.vue';
 import PlanRing from '../../drawing/PlanRing.vue';
 
@@ -27,6 +35,11 @@ const marks = computed(() =>
     ]),
   ),
 );
+const drawn = (check: Checkpoint) => shownEvidence(props.pack, check, null, 'look');
+const drawnFault = (check: Checkpoint, fault: Fault) => {
+  const method = fault.cues.find((each) => each.drawing)?.method;
+  return method ? shownEvidence(props.pack, check, fault, method) : null;
+};
 const conditions = computed(() => new Map(props.pack.conditions.map((each) => [each.id, each.says])));
 /** A check at several stations is anchored once. */
 const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-${check.id}` : undefined);
@@ -53,6 +66,7 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
         </h2>
         <ul class="checks">
           <li v-for="check in checksAt(each.id)" :id="anchor(check, each.id)" :key="check.id">
+            <EvidenceDrawing v-if="drawn(check)" class="picture" :evidence="drawn(check)!" />
             <div class="row spread">
               <strong>{{ check.part }}</strong><span class="quiet"
                 >{{ honestSeconds(check) }} s<template
@@ -81,11 +95,13 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
               >{{ originWords(check.origin) }}.
             </div>
             <div v-if="faultsOf(check).length" class="row discs">
-              <Popover
-                v-for="f in faultsOf(check)"
-                :key="f.id"
-                :trigger="['click', 'hover']"
-                :content="f.cues.map((c) => `${c.method}: ${c.shows}`).join('; ')"
+              <Popover v-for="f in faultsOf(check)" :key="f.id" :trigger="['click', 'hover']"
+                ><template #content
+                  ><EvidenceDrawing
+                    v-if="drawnFault(check, f)"
+                    class="in-word"
+                    :evidence="drawnFault(check, f)!"
+                  />{{ f.cues.map((c) => `${c.method}: ${c.shows}`).join('; ') }}</template
                 ><Button type="text" class="fault"
                   ><GradeDisc :grade="f.grade" :size="17" /> {{ f.title }}</Button
                 ></Popover
@@ -120,6 +136,17 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
 .checks li {
   padding: 0.6rem 0;
   border-top: 1px solid var(--line);
+}
+.checks .picture {
+  float: right;
+  width: 96px;
+  height: 96px;
+  margin: 0 0 0.4rem 0.8rem;
+}
+.in-word {
+  width: 150px;
+  height: 150px;
+  margin: 0 auto 0.4rem;
 }
 .checks li:first-child {
   border-top: 0;
