@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { drawEvidence, EVIDENCE_KINDS } from '@rounds/core/drawing/evidence';
-import { Button, Checkbox, Input } from 'ant-design-vue';
+import { Button, Checkbox, Form, Input } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import EvidenceDrawing from '../drawing/EvidenceDrawing.vue';
@@ -50,7 +50,9 @@ const says = computed(() => drawEvidence(evidence.value, { figures: figures.valu
           <Checkbox v-model:checked="figures">With figures, as measured</Checkbox>
           <Button v-if="Object.keys(params).length" @click="params = {}">All sound again</Button>
         </div>
-        <EvidenceParams v-model="params" :kind="kind.id" />
+        <Form layout="vertical" component="div">
+          <EvidenceParams v-model="params" :kind="kind.id" />
+        </Form>
       </section>
       <section class="stack" aria-label="Kinds of drawing">
         <Input

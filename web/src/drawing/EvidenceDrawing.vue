@@ -80,5 +80,9 @@ const COLOURS: Readonly<Record<Tone, string>> = {
   display: block;
   width: 100%;
   height: 100%;
+  /* What is cut out of a part is cut out to its card. */
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 4px;
 }
 </style>

@@ -196,9 +196,11 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
                     :evidence="each.drawing"
                     :figures="each.method === 'measure' || each.method === 'read'"
                   />
-                  <span class="by">{{ METHOD_WORDS[each.method] }}</span>
-                  <span v-if="each.counts" class="capital">{{ each.shows }}</span>
-                  <span v-else class="uncounted">Does not count. First: {{ each.unmet.join('; ') }}.</span>
+                  <span class="told">
+                    <span class="by">{{ METHOD_WORDS[each.method] }}</span>
+                    <span v-if="each.counts" class="capital">{{ each.shows }}</span>
+                    <span v-else class="uncounted">Does not count. First: {{ each.unmet.join('; ') }}.</span>
+                  </span>
                 </li>
                 <li v-if="readings.length === 0" class="quiet">Choose a way to check it.</li>
               </ol>
@@ -331,8 +333,17 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
 }
 .log li {
   display: flex;
-  gap: 0.6rem;
+  align-items: center;
+  gap: 0.9rem;
   color: var(--quiet);
+}
+.log .told {
+  flex: 1;
+  display: flex;
+  gap: 0 0.6rem;
+}
+.log .picture + .told {
+  flex-direction: column;
 }
 .log .newest {
   color: var(--ink);
@@ -340,8 +351,8 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
 }
 .log .picture {
   flex: none;
-  width: clamp(96px, 22vh, 190px);
-  height: clamp(96px, 22vh, 190px);
+  width: clamp(96px, 24vmin, 230px);
+  height: clamp(96px, 24vmin, 230px);
 }
 .log .by {
   flex: none;
@@ -389,7 +400,7 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
 @media (max-width: 900px) {
   .body {
     grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: 30dvh minmax(0, 1fr) auto;
+    grid-template-rows: 26dvh minmax(0, 1fr) auto;
   }
   .hand {
     border-left: 0;

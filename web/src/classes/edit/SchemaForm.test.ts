@@ -3,7 +3,7 @@ import { forkliftPack } from '@rounds/core/testing';
 import { describe, expect, it } from 'vitest';
 import { computed, defineComponent, h, provide, ref, type Ref } from 'vue';
 import { all, choose, click, eventually, show, text, the, type } from '../../testing/mount';
-import { EDITED, needChoices, rowChoices, unitOf } from './fields';
+import { EDITED, EDITED_ROW, needChoices, rowChoices, unitOf } from './fields';
 import SchemaForm from './SchemaForm.vue';
 import { schemaAt, type SchemaNode } from './yamlContext';
 
@@ -19,6 +19,7 @@ async function form(path: (string | number)[], value: unknown): Promise<Ref<Reco
         EDITED,
         computed(() => pack),
       );
+      provide(EDITED_ROW, model);
       return () =>
         h(SchemaForm, {
           schema: schemaAt(schema, path)!,
@@ -182,16 +183,33 @@ describe('the time of a step', () => {
   });
 });
 
-describe('what has no form of its own', () => {
-  it('is YAML, with what is wrong in it at the field', async () => {
-    const cue = { method: 'look', shows: 'a crack', drawing: { kind: 'weld', params: { length: 3 } } };
-    const model = await form(['faults', 0], { ...pack.faults[0], cues: [cue] });
-    await type(/^Params/, 'length: [');
-    await eventually(() => expect(text()).toMatch(/Flow sequence|must end with|unexpected|Missing/i));
-    await type(/^Params/, 'length: 5');
-    await eventually(() =>
-      expect((model.value['cues'] as (typeof cue)[])[0]!.drawing.params).toEqual({ length: 5 }),
-    );
+describe('a drawing', () => {
+  const fault = pack.faults.find((each) => each.id === 'CF-F06')!;
+  it('starts from that of its check, keeps what differs, and is seen and said beside its fields', async () => {
+    const model = await form(['faults', 0], fault);
+    const cues = () => model.value['cues'] as typeof fault.cues;
+    expect(the('img', /^Fork arms: the heel worn thin, worn at the heel 12 %/)).toBeTruthy();
+    await type('Worn at the heel', '4');
+    await eventually(() => expect(cues()[0]!.drawing!.params).toEqual({ wear: 4 }));
+    await type('Worn at the heel', '3');
+    // As the sound one: nothing differs any more.
+    await eventually(() => expect(cues()[0]!.drawing!.params).toEqual({}));
+    await choose('Lock', /^Out/);
+    expect(cues()[0]!.drawing!.params).toEqual({ lock: 'out' });
+  });
+  it('may be of another kind than that of its check, or be taken out', async () => {
+    const model = await form(['faults', 0], { ...fault, cues: [fault.cues[0]!] });
+    const drawing = () => (model.value['cues'] as typeof fault.cues)[0]!.drawing;
+    await choose('Drawn as', /^Ram/);
+    expect(drawing()).toEqual({ kind: 'cylinder', params: {} });
+    await click('button', 'Take the drawing out');
+    expect(drawing()).toBeUndefined();
+  });
+  it('of a check is the sound one', async () => {
+    const own = pack.checkpoints.find((each) => each.id === 'CF-11')!;
+    const model = await form(['checkpoints', 0], own);
+    await choose('Lock', /^Out/);
+    expect(model.value['evidence']).toEqual({ kind: 'fork', sound: { wear: 3, crack: 0, lock: 'out' } });
   });
 });
 

@@ -48,6 +48,7 @@ const columns: Column<Fault>[] = [
     sorts: (a, b) => severity(b.grade) - severity(a.grade),
   },
   { key: 'shows', title: 'Fault and what shows', fixed: true },
+  { key: 'looks', title: 'Looks', width: 130 },
   { key: 'where', title: 'Where', text: place, sorts: (a, b) => place(a).localeCompare(place(b)) },
   { key: 'why', title: 'Why' },
   { key: 'do', title: 'Do' },
@@ -91,12 +92,14 @@ const CURE = { operator: 'operator on the spot', competent: 'competent person', 
         <div v-if="byChoice.has(f.id)" class="by-choice">site choice</div>
       </template>
       <template #shows="{ row: f }">
-        <EvidenceDrawing v-if="drawingOf(f)" class="picture" v-bind="drawingOf(f)!" />
         <strong>{{ f.title }}</strong>
         <div v-for="c in f.cues" :key="c.shows">
           <span class="quiet">{{ c.method }}:</span> {{ c.shows }}
         </div>
         <div class="quiet small">{{ f.id }}. {{ originWords(f.origin) }}</div>
+      </template>
+      <template #looks="{ row: f }">
+        <EvidenceDrawing v-if="drawingOf(f)" class="picture" v-bind="drawingOf(f)!" />
       </template>
       <template #why="{ row: f }">
         {{ f.why }}
@@ -128,9 +131,7 @@ const CURE = { operator: 'operator on the spot', competent: 'competent person', 
   white-space: nowrap;
 }
 .picture {
-  float: right;
-  width: 96px;
-  height: 96px;
-  margin-left: 0.6rem;
+  width: 100px;
+  height: 100px;
 }
 </style>
