@@ -112,6 +112,7 @@ const ROLES: Readonly<Record<string, string>> = {
   heading: 'h1, h2, h3',
   dialog: '[role="dialog"]',
   menuitem: '[role="menuitem"]',
+  img: 'img, [role="img"]',
 };
 
 /** Every element of a role whose name is, or matches, this one: what a person would call it. */

@@ -64,7 +64,7 @@ export const rope = evidenceKind({
     for (let i = 0; i < shown; i++) {
       const x = 12 + ((i * 29) % 78);
       const up = i % 2 ? -1 : 1;
-      marks.push(stroke(poly(x, 28 + up * 6, x + 4, 28 + up * (13 + (i % 3) * 2)), 2));
+      marks.push(stroke(poly(x, 28 + up * 6, x + 6, 28 + up * (16 + (i % 3) * 2)), 2.6));
     }
     if (drum) {
       marks.push(
