@@ -203,4 +203,48 @@ describe('a walk-round drill', () => {
     }
     await close();
   });
+
+  it('is practised from the device without a network, says whom it is for, and comes to the same on the server', async () => {
+    const { context, close } = await openBrowser({ viewport: { width: 390, height: 844 }, hasTouch: true });
+    const page = context.pages()[0]!;
+    await signIn(page, demo.address, 'isla');
+    await page.goto(`${demo.address}/practise`);
+    await chooseOption(page, 'Class', 'Counterbalance forklift truck');
+    await page.getByRole('button', { name: 'Keep it for practice without a network' }).click();
+    await page.getByText('Kept on this device for practice without a network.').waitFor();
+    await page.evaluate(() => navigator.serviceWorker.ready);
+    await context.setOffline(true);
+    await page.reload();
+    await page.getByText('The server cannot be reached.').waitFor();
+    await chooseOption(page, 'Class', 'Counterbalance forklift truck');
+    await page
+      .getByRole('group', { name: 'Which drill' })
+      .getByRole('button', { name: /^Five minutes/ })
+      .click();
+    await page.getByRole('button', { name: 'Begin, for yourself' }).click();
+    await page.getByText('it counts for no readiness').waitFor();
+    do await page.getByRole('button', { name: 'Next station' }).click();
+    while ((await parts(page).count()) === 0);
+    await methods(page).first().click();
+    await expect.poll(() => readings(page).count()).toBe(1);
+    await calls(page).first().click();
+    await expect.poll(() => called(page)).toBe(1);
+    // Closed and opened again it is where it was.
+    await page.reload();
+    await expect.poll(() => called(page), { timeout: 30_000 }).toBe(1);
+    await page.getByRole('button', { name: 'End', exact: true }).click();
+    await page.getByRole('button', { name: 'End it' }).click();
+    const score = await page.getByRole('heading', { name: /of 100/ }).innerText();
+    await page.getByText('Practised without a network, for yourself.').waitFor();
+
+    await context.setOffline(false);
+    await page.goto(`${demo.address}/practise`);
+    const record = page
+      .getByRole('region', { name: 'Practice record' })
+      .getByRole('region', { name: 'Without a network' });
+    await record.getByRole('link').first().click();
+    expect(await page.getByRole('heading', { name: /of 100/ }).innerText()).toBe(score);
+    await page.getByText('Practised without a network, for yourself.').waitFor();
+    await close();
+  });
 });

@@ -30,6 +30,7 @@ export const AUDIT_ACTS = [
   'draft-dropped',
   'draft-saved',
   'drill-ended',
+  'drill-brought',
   'drill-started',
   'evaluation-agreed',
   'evaluation-decided',

@@ -1,5 +1,5 @@
 import { GRADES, METHODS } from '@rounds/core/catalogue';
-import { DRILL_FORMS, drillActSchema } from '@rounds/core/drill';
+import { DRILL_FORMS, drillActSchema, MOST_ACTS } from '@rounds/core/drill';
 import { z } from 'zod';
 import { byId, instant, line, office, readers, uuid } from './fields';
 import { route } from './route';
@@ -86,6 +86,8 @@ export const drillOutcome = z.object({
   unmet: z.array(z.string()),
   /** Earlier scores of the same person, class and form, oldest first. */
   earlier: z.array(z.object({ endedAt: instant, score: z.number() })),
+  /** It was made without a network and counts for nothing. */
+  offline: z.boolean(),
 });
 export type DrillOutcome = z.infer<typeof drillOutcome>;
 
@@ -165,6 +167,40 @@ export const practiceRoutes = {
       ),
     }),
   }),
+  keptClass: route({
+    method: 'GET',
+    path: '/practice/classes/:id/kept',
+    summary: 'A class to keep on a device, so that its learner can practise without a network',
+    roles: drillers,
+    params: z.object({ id: line.max(60) }),
+    query: z.object({ variant: line.max(60) }),
+    /** An EffectivePack of the core, with the choices of the caller's site. */
+    answer: z.object({ pack: z.unknown() }),
+    problems: ['not-found', 'composition'],
+  }),
+  bringDrill: route({
+    method: 'POST',
+    path: '/practice/offline',
+    summary: 'Bring in a drill made without a network: dealt and judged anew from its seed and acts',
+    roles: drillers,
+    body: z.object({
+      id: uuid,
+      packHash: z.string().regex(/^[0-9a-f]{64}$/),
+      form: z.enum(DRILL_FORMS),
+      station: line.max(60).nullable(),
+      seed: z
+        .number()
+        .int()
+        .min(0)
+        .max(2 ** 31 - 1),
+      startedAt: instant,
+      acts: z.array(drillActSchema).min(1).max(MOST_ACTS),
+      /** The score that the device showed; a drill that comes to another one is refused. */
+      score: z.number(),
+    }),
+    answer: z.object({ id: uuid, score: z.number() }),
+    problems: ['not-found', 'drill-act'],
+  }),
   startDrill: route({
     method: 'POST',
     path: '/practice/drills',
@@ -220,6 +256,8 @@ export const practiceRoutes = {
     answer: z.object({
       person: z.object({ id: uuid, name: z.string() }),
       classes: z.array(classPractice),
+      /** Drills made without a network, the latest first; they count for nothing. */
+      offline: z.array(z.object({ id: uuid, classTitle: z.string(), endedAt: instant, score: z.number() })),
       /** Drills begun and not ended. */
       open: z.array(z.object({ id: uuid, classTitle: z.string(), startedAt: instant })),
     }),

@@ -1,4 +1,5 @@
-import { type EffectivePack, type Grade, GRADES, type Method, severity } from '../catalogue';
+import { type EffectivePack, type Grade, GRADES, type Method, severity, shownEvidence } from '../catalogue';
+import type { Evidence } from '../drawing/evidence';
 import { compareWithKey, type GradingComparison } from '../grading';
 import { ableMethodsOf, analyseRound, type RoundAnalysis, type RoundRecord } from '../round';
 import {
@@ -30,6 +31,8 @@ export interface CaseResult {
   used: Method[];
   /** Methods that show the fault, with what they show. */
   shownBy: { method: Method; shows: string }[];
+  /** The same drawn, by the first method that has a drawing; drills of before drawings have none. */
+  drawing?: Evidence | null;
   /** A method that shows it was used, and its reading counted. */
   seen: boolean;
   /** Called without any reading that counted. */
@@ -100,6 +103,7 @@ function caseResult(pack: EffectivePack, deal: Deal, state: DrillState, checkpoi
     outcome,
     used,
     shownBy: shows,
+    drawing: shows.map(({ method }) => shownEvidence(pack, check, fault, method)).find(Boolean) ?? null,
     seen: shows.some((each) => used.includes(each.method)),
     blind: called !== null && used.length === 0,
     act: fault?.do ?? null,

@@ -184,7 +184,6 @@ export async function effectivePackOf(db: Database, hash: string): Promise<Effec
     const [row] = await db.select().from(effectivePack).where(eq(effectivePack.hash, hash));
     return row ? currentComposition(row.body) : null;
   });
-  if (!pack)
-    throw new ProblemError('not-found', 'The class content this evaluation was made with is missing.');
+  if (!pack) throw new ProblemError('not-found', 'The class content that this was made with is missing.');
   return pack;
 }

@@ -311,6 +311,8 @@ export const drill = pgTable(
     /** It met what the class asks before an assessment. */
     met: boolean('met').notNull().default(false),
     firstStation: text('first_station'),
+    /** Made on a device without a network: for the learner alone, it counts for nothing. */
+    offline: boolean('offline').notNull().default(false),
   },
   (t) => [index('drill_person').on(t.personId, t.classId, t.endedAt)],
 );

@@ -1,9 +1,9 @@
 import type { RouteAnswer, RouteInput, routes } from '@rounds/contract';
-import { doActs } from '@rounds/core/drill';
+import { doActs, drillProgress } from '@rounds/core/drill';
 import type { Caller } from '../accounts/access';
 import { append } from '../data/append';
 import { type House, siteToday } from '../data/context';
-import { drillView, ownDrill, progressOf } from './drillViews';
+import { drillView, ownDrill } from './drillViews';
 import { actOrProblem, drillStream, readDrill } from './stream';
 
 type Asked = RouteInput<typeof routes.doDrillAct>;
@@ -33,6 +33,6 @@ export async function doDrillAct(
   return {
     reading: answer.kind === 'reading' ? answer.reading : null,
     refused: answer.kind === 'brought' ? answer.refused : null,
-    progress: progressOf(held.state),
+    progress: drillProgress(held.state),
   };
 }

@@ -1,13 +1,5 @@
-import type { DrillOutcome, DrillProgress, DrillView } from '@rounds/contract';
-import {
-  conditionGroups,
-  conditionsHolding,
-  drillStations,
-  type DrillState,
-  unmetCriterion,
-  USUAL_CRITERION,
-} from '@rounds/core/drill';
-import { honestSeconds } from '@rounds/core/round';
+import type { DrillOutcome, DrillView } from '@rounds/contract';
+import { drillPicture, drillStations, unmetCriterion, USUAL_CRITERION } from '@rounds/core/drill';
 import { and, asc, eq, isNotNull, lt } from 'drizzle-orm';
 import { type Caller, maySee } from '../accounts/access';
 import type { House } from '../data/context';
@@ -32,41 +24,13 @@ async function personOf(house: House, row: DrillRow): Promise<DrillView['person'
 
 const instantOf = (text: string) => new Date(text).toISOString();
 
-export function progressOf(state: DrillState): DrillProgress {
-  return {
-    station: state.station,
-    holding: conditionsHolding(state.machine),
-    arrivals: state.arrivals.map((each) => each.station),
-    readings: state.readings,
-    calls: [...state.calls].map(([checkpoint, { grade }]) => ({ checkpoint, grade })),
-    seconds: state.seconds,
-    waited: state.waited,
-    ended: state.ended,
-  };
-}
-
 /** A drill as its learner sees it: parts by name, and what was shown so far. */
 export async function drillView(house: House, { row, pack, state }: HeldDrill): Promise<DrillView> {
   return {
     id: row.id,
-    classId: row.classId,
-    classTitle: pack.title,
-    variant: pack.fitOut['variant']!,
-    form: row.form,
     person: await personOf(house, row),
     startedAt: instantOf(row.startedAt),
-    plan: pack.plan,
-    stations: drillStations(pack, row.deal).map(({ parts, ...station }) => ({
-      ...station,
-      parts: parts.map((each) => ({
-        id: each.id,
-        part: each.part,
-        methods: each.methods,
-        seconds: honestSeconds(each),
-      })),
-    })),
-    conditions: conditionGroups(pack),
-    progress: progressOf(state),
+    ...drillPicture(pack, row.deal, state),
   };
 }
 
@@ -97,6 +61,7 @@ export async function drillOutcome(house: House, caller: Caller, id: string): Pr
             eq(drill.form, row.form),
             isNotNull(drill.endedAt),
             lt(drill.endedAt, row.endedAt),
+            eq(drill.offline, false),
           ),
         )
         .orderBy(asc(drill.endedAt))
@@ -112,6 +77,7 @@ export async function drillOutcome(house: House, caller: Caller, id: string): Pr
     stations: drillStations(pack, row.deal).map((each) => ({ id: each.id, name: each.name })),
     plan: pack.plan,
     unmet: unmetCriterion(row.deal, row.result, USUAL_CRITERION),
+    offline: row.offline,
     earlier: earlier.map((each) => ({ endedAt: instantOf(each.endedAt!), score: each.result!.score })),
   };
 }

@@ -12,6 +12,8 @@ import { reviewsOf } from './reviews';
 
 /** Most things forgotten that are listed. */
 const MOST_FORGOTTEN = 8;
+/** Drills without a network that are listed, the latest first. */
+const MOST_OFFLINE = 20;
 
 /** An item in words: the part, and what was wrong with it; null where the class no longer has it. */
 export function itemWords(pack: Pack, item: string): string | null {
@@ -43,7 +45,7 @@ export async function personPractice(
   id: string,
 ): Promise<RouteAnswer<typeof routes.personPractice>> {
   const who = await personOr404(house, caller, id);
-  const rows = await house.db
+  const every = await house.db
     .select({
       id: drill.id,
       classId: drill.classId,
@@ -52,10 +54,12 @@ export async function personPractice(
       endedOn: drill.endedOn,
       result: drill.result,
       met: drill.met,
+      offline: drill.offline,
     })
     .from(drill)
     .where(and(eq(drill.personId, id), isNotNull(drill.endedAt)))
     .orderBy(asc(drill.endedAt));
+  const rows = every.filter((each) => !each.offline);
   const now = house.now().toISOString();
   const classes: ClassPractice[] = [];
   for (const classId of new Set(rows.map((each) => each.classId).reverse())) {
@@ -92,6 +96,18 @@ export async function personPractice(
   return {
     person: { id: who.id, name: `${who.givenName} ${who.familyName}` },
     classes,
+    offline: await Promise.all(
+      every
+        .filter((each) => each.offline)
+        .reverse()
+        .slice(0, MOST_OFFLINE)
+        .map(async ({ id: drillId, classId, endedAt, result }) => ({
+          id: drillId,
+          classTitle: (await publishedPack(house.db, classId))?.pack.title ?? classId,
+          endedAt: new Date(endedAt!).toISOString(),
+          score: result!.score,
+        })),
+    ),
     open: open.map((each) => ({ ...each, startedAt: new Date(each.startedAt).toISOString() })),
   };
 }

@@ -62,6 +62,7 @@ export async function practiceOverview(house: House, { classId }: Asked, caller:
     .where(
       and(
         isNotNull(drill.endedAt),
+        eq(drill.offline, false),
         classId ? eq(drill.classId, classId) : undefined,
         withinScope(scopeOf(caller)),
       ),

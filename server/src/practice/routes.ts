@@ -4,6 +4,7 @@ import type { House } from '../data/context';
 import { bind } from '../http/binder';
 import { doDrillAct, openDrill } from './doDrillAct';
 import { drillOutcome } from './drillViews';
+import { bringDrill, keptClass } from './offline';
 import { personPractice } from './personPractice';
 import { practiceClasses } from './practiceClasses';
 import { practiceOverview } from './practiceOverview';
@@ -13,6 +14,10 @@ import { startDrill } from './startDrill';
 export function practiceRoutes(router: Router, house: House): void {
   bind(router, house, routes.practiceClasses, () => practiceClasses(house));
   bind(router, house, routes.practiceOverview, ({ query, caller }) => practiceOverview(house, query, caller));
+  bind(router, house, routes.keptClass, ({ params, query, caller }) =>
+    keptClass(house, { params, query }, caller),
+  );
+  bind(router, house, routes.bringDrill, ({ body, caller }) => bringDrill(house, body, caller));
   bind(router, house, routes.startDrill, ({ body, caller }) => startDrill(house, body, caller));
   bind(router, house, routes.drill, ({ params, caller }) => openDrill(house, caller, params.id));
   bind(router, house, routes.doDrillAct, ({ params, body, caller }) =>

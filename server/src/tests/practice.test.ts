@@ -1,6 +1,7 @@
 import { type RouteAnswer, type RouteInput, routes } from '@rounds/contract';
-import { METHODS } from '@rounds/core/catalogue';
+import { type EffectivePack, METHODS } from '@rounds/core/catalogue';
 import {
+  dealDrill,
   dealtFault,
   type DrillAct,
   drillResult,
@@ -259,5 +260,85 @@ describe('what a drill comes to', () => {
     ]);
     const other = await operator.call(routes.personPractice, { params: { id: yard.ids.otherId } });
     expect(other.status).toBe(404);
+  });
+});
+
+describe('a drill made without a network', () => {
+  type Brought = RouteInput<typeof routes.bringDrill>['body'];
+  async function kept(by = operator) {
+    const asked = await by.call(routes.keptClass, { params: { id: FORKLIFT }, query: { variant: 'diesel' } });
+    expect(asked.status).toBe(200);
+    return (asked.body as { pack: EffectivePack }).pack;
+  }
+  async function made(change: Partial<Brought> = {}): Promise<Brought> {
+    const pack = await kept();
+    const deal = dealDrill(pack, { form: 'round', seed: 77 });
+    const acts = scriptedDrill(pack, deal, PERFECT);
+    return {
+      id: uuidv7(),
+      packHash: pack.hash,
+      form: 'round',
+      station: null,
+      seed: 77,
+      startedAt: '2026-03-02T08:00:00.000Z',
+      acts,
+      score: drillResult(pack, deal, acts).score,
+      ...change,
+    };
+  }
+  const bring = (body: Brought, by = operator) => by.call(routes.bringDrill, { body });
+
+  it('joins the record as what it is, and counts for no readiness, no spacing and no trend', async () => {
+    const before = await practiceOf(operator);
+    const body = await made();
+    const answer = await bring(body);
+    expect([answer.status, answer.body]).toEqual([200, { id: body.id, score: 100 }]);
+    const after = await practiceOf(operator);
+    expect(after.classes).toEqual(before.classes);
+    expect(after.offline[0]).toMatchObject({ id: body.id, score: 100 });
+    const [row] = await yard.house.db.select().from(drill).where(eq(drill.id, body.id));
+    expect(row).toMatchObject({ offline: true, met: false, personId: yard.ids.operatorId });
+    expect(
+      await yard.house.db.select().from(practiceReview).where(eq(practiceReview.drillId, body.id)),
+    ).toEqual([]);
+    const outcome = await operator.call(routes.drillOutcome, { params: { id: body.id } });
+    expect(outcome.body).toMatchObject({ offline: true, classId: FORKLIFT });
+  });
+
+  it('is taken once, however often and however many at a time it is sent', async () => {
+    const body = await made();
+    const answers = await Promise.all([bring(body), bring(body), bring(body)]);
+    expect(answers.map((each) => each.status)).toEqual([200, 200, 200]);
+    const acts = await yard.house.db.select().from(drillActRow).where(eq(drillActRow.drillId, body.id));
+    expect(acts).toHaveLength(body.acts.length);
+    // Nobody else learns of it by sending its number.
+    expect((await bring(body, trainer)).status).toBe(404);
+  });
+
+  it('is refused where its score is forged, an act cannot be done, it has not ended, or its class is unknown', async () => {
+    const good = await made();
+    const forged = await bring(await made({ score: 99 }));
+    expect([forged.status, forged.body]).toEqual([
+      409,
+      expect.objectContaining({ code: 'drill-act', detail: expect.stringContaining('another score') }),
+    ]);
+    const elsewhere = await bring(
+      await made({ acts: [{ kind: 'go', station: 'nowhere' }, { kind: 'end' }] }),
+    );
+    expect(elsewhere.status).toBe(409);
+    expect((await bring(await made({ acts: good.acts.slice(0, -1) }))).status).toBe(409);
+    // Another seed deals another machine: the acts of this one come to another score there, or cannot be done.
+    expect((await bring(await made({ seed: 78 }))).status).toBe(409);
+    expect((await bring(await made({ packHash: 'f'.repeat(64) }))).status).toBe(404);
+    expect((await bring(await made({ form: 'station', station: 'nowhere' }))).status).toBe(409);
+    const rows = await yard.house.db.select().from(drill).where(eq(drill.offline, true));
+    expect(rows.every((each) => each.result?.score === 100)).toBe(true);
+  });
+
+  it('of a device whose clock runs ahead is never recorded as begun in the future', async () => {
+    const body = await made({ startedAt: '2999-01-01T00:00:00.000Z' });
+    expect((await bring(body)).status).toBe(200);
+    const [row] = await yard.house.db.select().from(drill).where(eq(drill.id, body.id));
+    expect(new Date(row!.startedAt).getTime()).toBeLessThanOrEqual(yard.house.now().getTime());
   });
 });

@@ -58,7 +58,7 @@ export const AREAS: readonly Area[] = [
     name: 'Practise',
     to: '/practise',
     key: 'd',
-    screens: ['practise', 'drill', 'drill-result'],
+    screens: ['practise', 'drill', 'drill-result', 'offline-drill', 'offline-result'],
     roles: ['trainer', 'administrator', 'operator', 'supervisor'],
     group: 'people',
     sign: FOOTSTEPS,

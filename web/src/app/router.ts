@@ -152,6 +152,18 @@ export const router = createRouter({
       meta: { title: 'Practise', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
     },
     {
+      path: '/practise/offline/:id',
+      name: 'offline-drill',
+      component: () => import('../practice/DrillScreen.vue'),
+      meta: { title: 'Walk-round drill', roles: ['trainer', 'administrator', 'operator'], bare: true },
+    },
+    {
+      path: '/practise/offline/:id/result',
+      name: 'offline-result',
+      component: () => import('../practice/DrillResultScreen.vue'),
+      meta: { title: 'What the drill says', roles: ['trainer', 'administrator', 'operator'] },
+    },
+    {
       path: '/practise/:id',
       name: 'drill',
       component: () => import('../practice/DrillScreen.vue'),

@@ -35,12 +35,34 @@ export interface EarlierRow {
   event: { id: string };
 }
 
+/** A class that somebody practises without a network: its content as compressed JSON, and what is chosen from. */
+export interface KeptClassRow {
+  account: string;
+  classId: string;
+  variant: string;
+  variantName: string;
+  title: string;
+  /** Of the composed pack. */
+  hash: string;
+  stations: { id: string; name: string; parts: number }[];
+  packed: Uint8Array<ArrayBuffer>;
+}
+
+/** A drill made without a network, until the server has it. Only its owner's key opens it. */
+export interface OfflineDrillRow {
+  id: string;
+  account: string;
+  sealed: Sealed;
+}
+
 /** What this device keeps. Everything in it belongs to an account. */
 export class DeviceDatabase extends Dexie {
   waiting!: EntityTable<WaitingRow, 'seq'>;
   aside!: EntityTable<AsideRow, 'id'>;
   drafts!: Table<DraftRow, [string, string]>;
   earlier!: EntityTable<EarlierRow, 'seq'>;
+  keptClasses!: Table<KeptClassRow, [string, string, string]>;
+  offlineDrills!: EntityTable<OfflineDrillRow, 'id'>;
 
   constructor(name = 'rounds') {
     super(name);
@@ -55,6 +77,10 @@ export class DeviceDatabase extends Dexie {
       aside: 'id, [account+stream], account',
       drafts: '[account+stream], account',
       earlier: 'seq',
+    });
+    this.version(4).stores({
+      keptClasses: '[account+classId+variant], account',
+      offlineDrills: 'id, account',
     });
   }
 }

@@ -5,15 +5,18 @@ import { GRADE_WORDS } from '@rounds/core/grading';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
+import EvidenceDrawing from '../drawing/EvidenceDrawing.vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
 import StateBox from '../parts/StateBox.vue';
 import { day, duration, percent } from '../parts/words';
+import { useOfflineOutcome } from './useOfflineOutcome';
 import { useDrillOutcome } from './queries';
 
 /** What a drill says: the score, what was missed and what would have shown it, the grades, the way walked. */
 const route = useRoute();
-const outcome = useDrillOutcome(() => String(route.params['id']));
+const id = String(route.params['id']);
+const outcome = route.name === 'offline-result' ? useOfflineOutcome(id) : useDrillOutcome(() => id);
 const found = computed(() => outcome.data.value ?? null);
 const result = computed(() => (found.value?.result ?? null) as DrillResult | null);
 const plan = computed(() => found.value?.plan as Pack['plan'] | undefined);
@@ -114,7 +117,11 @@ const figures = computed(() => {
             ><Button type="primary" :href="href" @click="navigate">Practise again</Button></RouterLink
           >
         </div>
-        <p v-if="found.unmet.length === 0" class="sheet pad met">
+        <p v-if="found.offline" class="sheet pad">
+          <strong>Practised without a network, for yourself.</strong> It joins the record as offline and
+          counts for no readiness.
+        </p>
+        <p v-else-if="found.unmet.length === 0" class="sheet pad met">
           <strong>It meets what is asked before an assessment.</strong> Met on two separate days it makes
           ready.
         </p>
@@ -169,6 +176,7 @@ const figures = computed(() => {
                       {{ each.fault.title }}. <span class="quiet">{{ stationName(each.station) }}</span>
                     </p>
                     <template v-if="!each.right">
+                      <EvidenceDrawing v-if="each.drawing" class="picture" :evidence="each.drawing" />
                       <p v-for="shown in each.shownBy" :key="shown.method">
                         <strong>{{ METHOD_WORDS[shown.method] }}</strong>
                         <span class="capital">{{ shown.shows }}</span>
@@ -190,6 +198,12 @@ const figures = computed(() => {
 </template>
 
 <style scoped>
+.picture {
+  float: right;
+  width: 104px;
+  height: 104px;
+  margin: 0 0 0.4rem 0.8rem;
+}
 .score {
   font-size: 2.6rem;
 }

@@ -23,8 +23,11 @@ import { useDrill } from './useDrill';
 const route = useRoute();
 const router = useRouter();
 const id = String(route.params['id']);
-const drill = useDrill(id);
-const { view, progress, problem, refused, unanswered, busy, stations, here, parts, called } = drill;
+/** Made on this device without a network, for the learner alone. */
+const offline = route.name === 'offline-drill';
+const address = offline ? `/practise/offline/${id}` : `/practise/${id}`;
+const drill = useDrill(id, offline);
+const { error, refetch, progress, problem, refused, unanswered, busy, stations, here, parts, called } = drill;
 const machineOpen = ref(false);
 const partId = ref('');
 const part = computed(() => here.value?.parts.find((each) => each.id === partId.value) ?? null);
@@ -35,11 +38,15 @@ watch(here, (station) => {
 watch(
   progress,
   (now) => {
-    if (now?.ended) void router.replace(`/practise/${id}/result`);
+    if (now?.ended) void router.replace(`${address}/result`);
   },
   { immediate: true },
 );
 
+const whose = computed(() => {
+  if (offline) return 'Without a network: for yourself, it counts for no readiness';
+  return drill.drill.value ? (drill.drill.value.person?.name ?? 'A try-out, for nobody') : '';
+});
 const plan = computed(() => drill.drill.value?.plan as Pack['plan'] | undefined);
 const marks = computed(() => {
   const shown: Record<string, RingMark> = {};
@@ -116,9 +123,7 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
   <div class="drill">
     <WorkHeader back="/practise" back-label="Back to practice">
       <strong>{{ drill.drill.value?.classTitle ?? 'Walk-round drill' }}</strong>
-      <span class="quiet small">{{
-        drill.drill.value ? (drill.drill.value.person?.name ?? 'A try-out, for nobody') : ''
-      }}</span>
+      <span class="quiet small">{{ whose }}</span>
       <template v-if="progress" #told>
         <strong>{{ called }} of {{ parts.length }} called</strong>
         <span class="quiet small">{{ duration(progress.seconds) }} of checking</span>
@@ -126,10 +131,10 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
     </WorkHeader>
     <div class="bar-of-all" aria-hidden="true"><span :style="{ width: `${share * 100}%` }"></span></div>
     <StateBox
-      :loading="!drill.drill.value && !view.error.value"
-      :error="drill.drill.value ? undefined : view.error.value"
+      :loading="!drill.drill.value && !error"
+      :error="drill.drill.value ? undefined : error"
       what="the drill"
-      @retry="view.refetch()"
+      @retry="refetch()"
     >
       <div v-if="progress && plan" class="body">
         <section class="ring" aria-label="The machine from above">

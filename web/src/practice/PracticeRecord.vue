@@ -59,6 +59,17 @@ const LAST = 8;
       </ul>
     </div>
   </article>
+  <section v-if="practice.offline.length" class="sheet pad" aria-label="Without a network">
+    <h2>Without a network</h2>
+    <p class="quiet">For the learner alone; these count for no readiness.</p>
+    <ul>
+      <li v-for="each in practice.offline" :key="each.id">
+        <RouterLink :to="`/practise/${each.id}/result`"
+          >{{ Math.round(each.score) }}, {{ each.classTitle }}, {{ day(each.endedAt) }}</RouterLink
+        >
+      </li>
+    </ul>
+  </section>
 </template>
 
 <style scoped>

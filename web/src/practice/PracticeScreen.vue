@@ -12,9 +12,12 @@ import ProblemAlert from '../parts/ProblemAlert.vue';
 import { usePeopleLike } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { moment } from '../parts/words';
+import { beginOffline } from './offlineDrills';
+import OfflinePractice from './OfflinePractice.vue';
 import PracticeOverview from './PracticeOverview.vue';
 import PracticeRecord from './PracticeRecord.vue';
 import { usePersonPractice, usePracticeClasses, useStartDrill } from './queries';
+import { useOfflinePractice } from './useOfflinePractice';
 
 /** Practise: begin a walk-round drill, and see what was practised, what is forgotten and what comes next. */
 const FORM_WORDS: Readonly<Record<DrillForm, { name: string; more: string }>> = {
@@ -54,7 +57,27 @@ const personChoices = computed(() => {
 
 const classes = usePracticeClasses();
 const classId = ref(asked('class'));
-const chosen = computed(() => classes.data.value?.classes.find((each) => each.id === classId.value) ?? null);
+const start = useStartDrill();
+const problem = ref<unknown>(null);
+const offline = useOfflinePractice();
+const isOffline = (error: unknown) => (error as { code?: string } | null)?.code === 'offline';
+/** The server cannot be reached: what the device keeps can still be practised. */
+const away = computed(() => isOffline(classes.error.value) || isOffline(problem.value));
+/** What there is to practise, from the server or from this device. */
+const offered = computed(() => {
+  if (!away.value) return classes.data.value?.classes ?? [];
+  const kept = offline.kept.value;
+  return [...new Set(kept.map((each) => each.classId))].map((id) => {
+    const own = kept.filter((each) => each.classId === id);
+    return {
+      id,
+      title: own[0]!.title,
+      variants: own.map((each) => ({ id: each.variant, name: each.variantName })),
+      stations: own[0]!.stations,
+    };
+  });
+});
+const chosen = computed(() => offered.value.find((each) => each.id === classId.value) ?? null);
 const variant = ref('');
 const station = ref('');
 // By its id: the same class fetched anew leaves what was chosen.
@@ -75,15 +98,14 @@ watch(
 );
 const form = ref<DrillForm>('round');
 const missing = computed(() => {
-  if (!classId.value) return 'Choose the class first.';
+  if (!chosen.value) return 'Choose the class first.';
   return form.value === 'station' && !station.value ? 'Choose the station first.' : '';
 });
-const start = useStartDrill();
-const problem = ref<unknown>(null);
 /** The number of the drill to be dealt: a second press deals no second one. */
 let number = uuidv7();
 watch([classId, variant, form, station, personId], () => (number = uuidv7()));
 async function begin() {
+  if (away.value) return beginHere();
   problem.value = null;
   try {
     const made = await start.mutateAsync({
@@ -100,6 +122,20 @@ async function begin() {
   } catch (error) {
     problem.value = error;
   }
+}
+/** Deals a drill on this device, for the learner alone. */
+async function beginHere() {
+  const kept = offline.kept.value.find(
+    (each) => each.classId === classId.value && each.variant === variant.value,
+  );
+  if (!kept) return;
+  const drill = await beginOffline(
+    session.account!,
+    kept,
+    form.value,
+    form.value === 'station' ? station.value : null,
+  );
+  await router.push(`/practise/offline/${drill.id}`);
 }
 </script>
 
@@ -131,9 +167,7 @@ async function begin() {
             v-model:value="classId"
             label="Class"
             placeholder="Choose the class"
-            :options="
-              (classes.data.value?.classes ?? []).map((each) => ({ value: each.id, label: each.title }))
-            "
+            :options="offered.map((each) => ({ value: each.id, label: each.title }))"
           />
         </FieldItem>
         <FieldItem v-if="chosen && chosen.variants.length > 1" v-slot="{ id }" label="Kind">
@@ -172,7 +206,7 @@ async function begin() {
             "
           />
         </FieldItem>
-        <ProblemAlert :problem="problem" />
+        <ProblemAlert v-if="!away" :problem="problem" />
         <Button
           type="primary"
           html-type="submit"
@@ -180,7 +214,7 @@ async function begin() {
           :disabled="missing !== ''"
           :loading="start.isLoading.value"
         >
-          Begin
+          {{ away ? 'Begin, for yourself' : 'Begin' }}
         </Button>
         <p v-if="missing" class="quiet small">{{ missing }}</p>
         <ul v-if="practice.data.value?.open.length" class="open" aria-label="Drills not ended">
@@ -190,6 +224,7 @@ async function begin() {
             >
           </li>
         </ul>
+        <OfflinePractice :offline="offline" :chosen="chosen" :variant="variant" :away="away" />
       </Form>
       <section class="stack" aria-label="Practice record">
         <FieldItem v-if="!drills" v-slot="{ id }" label="Whose practice">
@@ -209,7 +244,7 @@ async function begin() {
           v-if="personId"
           :loading="!practice.data.value && !practice.error.value"
           :error="practice.data.value ? undefined : practice.error.value"
-          :empty="practice.data.value?.classes.length === 0"
+          :empty="practice.data.value?.classes.length === 0 && practice.data.value.offline.length === 0"
           what="the practice record"
           @retry="practice.refetch()"
         >

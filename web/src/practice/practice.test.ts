@@ -166,6 +166,7 @@ describe('what a drill says', () => {
       stations: pack.plan.stations.map(({ id, name }) => ({ id, name })),
       plan: pack.plan,
       unmet: unmetCriterion(deal, result, USUAL_CRITERION),
+      offline: false,
       earlier: [{ endedAt: AT, score: 31 }],
     });
     await show(DrillResultScreen, { path: '/practise/:id/result', at: `/practise/${ID}/result` });
@@ -209,6 +210,7 @@ describe('the practice of a person', () => {
           ready: false,
         },
       ],
+      offline: [],
       open: [],
     });
   });

@@ -1,15 +1,97 @@
 import type { DrillProgress, DrillView } from '@rounds/contract/practice';
 import type { Method } from '@rounds/core/catalogue';
-import type { DrillAct } from '@rounds/core/drill';
+import {
+  doAct,
+  doActs,
+  type DrillAct,
+  DrillActError,
+  drillPicture,
+  drillProgress,
+  type DrillState,
+} from '@rounds/core/drill';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, ref, watch } from 'vue';
+import { computed, type Ref, ref, shallowRef, watch } from 'vue';
+import { ownProblem } from '../device/api';
+import { useSession } from '../device/session';
+import { openOffline, saveDrill } from './offlineDrills';
 import { useDrillAct, useDrillView } from './queries';
 
-/** How a drill is worked: where one is, what was shown, and the acts, each sent until the server has it. */
-export function useDrill(id: string) {
+interface Answer {
+  progress: DrillProgress;
+  refused: string | null;
+}
+/** Where a drill comes from, and who answers its acts. */
+interface DrillSource {
+  drill: Readonly<Ref<DrillView | null>>;
+  /** Why it cannot be shown. */
+  error: Readonly<Ref<unknown>>;
+  refetch: () => unknown;
+  perform: (body: { id: string; act: DrillAct }) => Promise<Answer>;
+}
+
+/** A drill that the server dealt and answers. */
+function servedDrill(id: string): DrillSource {
   const view = useDrillView(() => id);
   const send = useDrillAct();
-  const drill = computed<DrillView | null>(() => view.data.value ?? null);
+  return {
+    drill: computed(() => view.data.value ?? null),
+    error: view.error,
+    refetch: () => view.refetch(),
+    perform: (body) => send.mutateAsync({ params: { id }, body }),
+  };
+}
+
+/** A drill that this device dealt and answers, without a network. Every act is kept before it shows anything. */
+function offlineDrill(id: string): DrillSource {
+  const { account } = useSession();
+  const drill = shallowRef<DrillView | null>(null);
+  const error = shallowRef<unknown>(null);
+  let held: (Awaited<ReturnType<typeof openOffline>> & { state: DrillState }) | null = null;
+  async function open() {
+    try {
+      const found = await openOffline(account!, id);
+      held = { ...found, state: doActs(found.pack, found.deal, found.drill.acts) };
+      drill.value = {
+        id,
+        person: null,
+        startedAt: found.drill.startedAt,
+        ...drillPicture(found.pack, found.deal, held.state),
+      };
+    } catch (failure) {
+      error.value =
+        failure instanceof RangeError
+          ? ownProblem('not-found', 'Not on this device', failure.message)
+          : failure;
+    }
+  }
+  void open();
+  return {
+    drill,
+    error,
+    refetch: open,
+    async perform({ act }) {
+      if (!held)
+        throw ownProblem('not-found', 'Not on this device', 'This drill is not on this device any more.');
+      try {
+        const { state, answer } = doAct(held.pack, held.deal, held.state, act);
+        const kept = { ...held.drill, acts: [...held.drill.acts, act] };
+        await saveDrill(account!, kept);
+        held = { ...held, drill: kept, state };
+        return {
+          progress: drillProgress(state),
+          refused: answer.kind === 'brought' ? answer.refused : null,
+        };
+      } catch (failure) {
+        if (failure instanceof DrillActError) throw ownProblem('drill-act', 'Not possible', failure.message);
+        throw failure;
+      }
+    },
+  };
+}
+
+/** How a drill is worked: where one is, what was shown, and the acts, each sent until the server has it. */
+export function useDrill(id: string, offline = false) {
+  const { drill, error, refetch, perform } = offline ? offlineDrill(id) : servedDrill(id);
   const progress = ref<DrillProgress | null>(null);
   let acted = false;
   watch(
@@ -33,16 +115,16 @@ export function useDrill(id: string) {
     problem.value = null;
     refused.value = null;
     try {
-      const answer = await send.mutateAsync({ params: { id }, body });
+      const answer = await perform(body);
       acted = true;
       progress.value = answer.progress;
       refused.value = answer.refused;
       unanswered.value = null;
       return true;
-    } catch (error) {
-      problem.value = error;
+    } catch (failure) {
+      problem.value = failure;
       // Refused by the server it will be refused again; without a server it waits.
-      if ((error as { code?: string }).code !== 'offline') unanswered.value = null;
+      if ((failure as { code?: string }).code !== 'offline') unanswered.value = null;
       return false;
     } finally {
       busy.value = false;
@@ -68,7 +150,8 @@ export function useDrill(id: string) {
     return stations.value.at((at + by + stations.value.length) % stations.value.length) ?? null;
   };
   return {
-    view,
+    error,
+    refetch,
     drill,
     progress,
     problem,

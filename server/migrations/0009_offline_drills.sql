@@ -1,0 +1,1 @@
+ALTER TABLE "drill" ADD COLUMN "offline" boolean DEFAULT false NOT NULL;
