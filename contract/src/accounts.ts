@@ -40,6 +40,8 @@ export const AUDIT_ACTS = [
   'evaluation-signed',
   'evaluation-taken-over',
   'lesson-ended',
+  'lesson-plan-dropped',
+  'lesson-plan-kept',
   'lesson-started',
   'password-changed',
   'password-reset',

@@ -322,6 +322,16 @@ export const classRoutes = {
     answer: 'image/svg+xml',
     problems: ['not-found'],
   }),
+  findingCards: route({
+    method: 'GET',
+    path: '/classes/:id/finding-cards.pdf',
+    summary: 'Cards of findings to grade: the drawing and what shows on one side, the grade on the other',
+    roles: everyone,
+    params: classById,
+    query: paperQuery,
+    answer: 'application/pdf',
+    problems: ['not-found', 'composition'],
+  }),
   roundCard: route({
     method: 'GET',
     path: '/classes/:id/round-card.pdf',

@@ -51,7 +51,65 @@ export type LessonView = z.infer<typeof lessonView>;
 
 const screens = [...trainers, 'seat'] as const;
 
+/** A lesson kept to be given again. */
+const keptPlan = z.object({
+  id: uuid,
+  title: z.string(),
+  classId: z.string(),
+  classTitle: z.string(),
+  variant: z.string(),
+  site: z.string().nullable(),
+  plan: lessonPlan,
+  trainer: z.string(),
+  keptOn: plainDate,
+  /** The one who calls kept it, and may change it. */
+  own: z.boolean(),
+});
+export type KeptPlan = z.infer<typeof keptPlan>;
+
 export const teachRoutes = {
+  plans: route({
+    method: 'GET',
+    path: '/lesson-plans',
+    summary: 'Lessons that were kept to be given again, by whomever',
+    roles: trainers,
+    answer: z.object({ rows: z.array(keptPlan) }),
+  }),
+  keepPlan: route({
+    method: 'PUT',
+    path: '/lesson-plans/:id',
+    summary: 'Keep a lesson, or keep it anew as it is now',
+    roles: trainers,
+    params: byId,
+    body: z.object({
+      title: line.min(1).max(80),
+      classId: line.max(60),
+      variant: line.max(60),
+      site: line.max(80).nullable().default(null),
+      plan: lessonPlan,
+    }),
+    answer: done,
+    bodyLimit: 200_000,
+    problems: ['not-found', 'composition'],
+  }),
+  dropPlan: route({
+    method: 'DELETE',
+    path: '/lesson-plans/:id',
+    summary: 'Keep a lesson no longer',
+    roles: trainers,
+    params: byId,
+    answer: done,
+    problems: ['not-found'],
+  }),
+  planPaper: route({
+    method: 'GET',
+    path: '/lesson-plans/:id/lesson.pdf',
+    summary: 'A kept lesson on paper: what to show and say, with drawings, and a list of who attends',
+    roles: trainers,
+    params: byId,
+    answer: 'application/pdf',
+    problems: ['not-found', 'composition'],
+  }),
   lessons: route({
     method: 'GET',
     path: '/lessons',

@@ -10,6 +10,7 @@ import { session } from '@rounds/core/procedure';
 import { honestSeconds, walkingOrder } from '@rounds/core/round';
 import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { INK, QUIET } from '../print/pdf';
+import { findingCards } from './findingCards';
 
 /** What a paper is printed for. */
 export interface PaperSubject {
@@ -389,6 +390,7 @@ function startStopCard({ pack, machine, organisation, printed }: PaperSubject): 
 
 /** The papers of a class. */
 export const classPapers = {
+  'finding-cards': findingCards,
   'round-card': roundCard,
   'check-sheet': checkSheet,
   'start-stop': startStopCard,

@@ -54,7 +54,11 @@ async function subjectOf(house: House, classId: string, asked: PaperAsked): Prom
 /** Routes of printed papers. */
 export function printRoutes(router: Router, house: House): void {
   const print = (
-    route: typeof routes.roundCard | typeof routes.checkSheet | typeof routes.startStopCard,
+    route:
+      | typeof routes.findingCards
+      | typeof routes.roundCard
+      | typeof routes.checkSheet
+      | typeof routes.startStopCard,
     paper: ClassPaper,
   ) =>
     bind(router, house, route, async ({ params, query, gone }) => ({
@@ -65,6 +69,7 @@ export function printRoutes(router: Router, house: House): void {
       ),
       name: `${params.id}-${paper}.pdf`,
     }));
+  print(routes.findingCards, 'finding-cards');
   print(routes.roundCard, 'round-card');
   print(routes.checkSheet, 'check-sheet');
   print(routes.startStopCard, 'start-stop');

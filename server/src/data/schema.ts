@@ -283,6 +283,22 @@ export const lesson = pgTable(
   (t) => [uniqueIndex('lesson_code').on(t.code), index('lesson_started').on(t.startedAt)],
 );
 
+/** A lesson kept to be given again. */
+export const lessonPlan = pgTable('lesson_plan', {
+  id: uuid('id').primaryKey(),
+  title: text('title').notNull(),
+  accountId: uuid('account_id')
+    .notNull()
+    .references(() => account.id),
+  classId: text('class_id')
+    .notNull()
+    .references(() => machineClass.id),
+  variant: text('variant').notNull(),
+  site: text('site'),
+  plan: jsonb('plan').notNull().$type<LessonPlan>(),
+  keptOn: date('kept_on', { mode: 'string' }).notNull(),
+});
+
 /** A walk-round drill: the machine as it was dealt, which its learner never sees, and what became of it. */
 export const drill = pgTable(
   'drill',

@@ -11,6 +11,7 @@ import { type ClassPaper, classPapers, type PaperSubject } from '../classes/pape
 import { csvCells } from '../classes/tableCsv';
 import { type AskedColumns, checkRows, matchColumns, readCsv, type ReadRoster } from '../people/csvImport';
 import { render } from '../print/pdf';
+import { lessonDocument, type LessonPaperSubject } from '../teach/lessonPaper';
 
 /** Tells how much of a piece of work is done. */
 export type Progress = (done: number, total: number) => void;
@@ -36,6 +37,7 @@ export const work = {
   },
   classPaper: ({ paper, subject }: { paper: ClassPaper; subject: PaperSubject }): Promise<Buffer> =>
     render(classPapers[paper](subject)),
+  lesson: (subject: LessonPaperSubject): Promise<Buffer> => render(lessonDocument(subject)),
   report: (subject: ReportSubject): Promise<Buffer> => render(reportDocument(subject)),
   card: (subject: CardSubject): Promise<Buffer> => render(cardDocument(subject)),
 } as const;

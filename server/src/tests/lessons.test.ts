@@ -129,3 +129,40 @@ describe('a lesson', () => {
     expect((await ask(Array.from({ length: 601 }, () => plan.items[1]!))).problem.code).toBe('invalid');
   });
 });
+
+describe('a kept lesson', () => {
+  type Rows = RouteAnswer<typeof routes.plans>['rows'];
+  const keep = (id: string, title: string, by = trainer, more = {}) =>
+    by.call(routes.keepPlan, {
+      params: { id },
+      body: { title, classId: FORKLIFT, variant: 'diesel', site: null, plan, ...more },
+    });
+  const listed = async (by = trainer) => ((await by.call(routes.plans, {})).body as { rows: Rows }).rows;
+
+  it('is there for every trainer, changed by whoever kept it, and printed', async () => {
+    const id = uuidv7();
+    expect((await keep(id, 'Forks and chains')).status).toBe(200);
+    expect((await keep(id, 'Forks, chains and mast')).status).toBe(200);
+    expect(await listed()).toEqual([
+      expect.objectContaining({ id, title: 'Forks, chains and mast', plan, own: true, variant: 'diesel' }),
+    ]);
+    const other = await yard.as('administrator');
+    expect((await listed(other))[0]).toMatchObject({ id, own: false });
+    expect((await keep(id, 'Taken over', other)).status).toBe(404);
+    expect((await other.call(routes.dropPlan, { params: { id } })).status).toBe(404);
+    const paper = await trainer.raw('GET', `/api/lesson-plans/${id}/lesson.pdf`);
+    expect([paper.status, paper.headers.get('content-type')]).toEqual([200, 'application/pdf']);
+    expect((await paper.arrayBuffer()).byteLength).toBeGreaterThan(20_000);
+    expect((await trainer.call(routes.dropPlan, { params: { id } })).status).toBe(200);
+    expect(await listed()).toEqual([]);
+    expect((await trainer.raw('GET', `/api/lesson-plans/${id}/lesson.pdf`)).status).toBe(404);
+  });
+
+  it('is refused without a name, for a kind the class does not have, and to whoever does not teach', async () => {
+    expect((await keep(uuidv7(), '')).status).toBe(422);
+    expect((await keep(uuidv7(), 'Steam', trainer, { variant: 'steam' })).status).toBe(422);
+    expect((await keep(uuidv7(), 'Nothing', trainer, { classId: 'no-such-class' })).status).toBe(404);
+    expect((await keep(uuidv7(), 'Mine', await yard.as('operator'))).status).toBe(403);
+    expect(await listed()).toEqual([]);
+  });
+});

@@ -337,7 +337,7 @@ describe('search, schema and papers', () => {
     expect(svg).toContain('>Fork arms<');
     expect(svg.match(/<circle/g)!.length).toBe(forklift().plan.stations.length);
   });
-  it.each(['round-card', 'check-sheet', 'start-stop'])(
+  it.each(['round-card', 'check-sheet', 'start-stop', 'finding-cards'])(
     'prints the %s as PDF with its fonts inside',
     async (paper) => {
       const features = encodeURIComponent('{"attachment":"clamp"}');

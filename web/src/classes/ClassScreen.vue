@@ -168,6 +168,7 @@ const paper = computed(() => ({
 }));
 const PAPERS = [
   [classRoutes.roundCard, 'Pocket round card', 'A6'],
+  [classRoutes.findingCards, 'Finding cards to grade', 'A4, both sides'],
   [classRoutes.checkSheet, 'Daily check sheet', 'A4, a week'],
   [classRoutes.startStopCard, 'Start and stop card', 'A4'],
 ] as const;

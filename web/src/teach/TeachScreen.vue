@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { KeptPlan } from '@rounds/contract/teach';
 import type { Pack } from '@rounds/core/catalogue';
 import {
   type Direction,
@@ -11,6 +12,7 @@ import {
   lessonStations,
   proposeLesson,
 } from '@rounds/core/teaching';
+import { until } from '@vueuse/core';
 import { useSortable } from '@vueuse/integrations/useSortable';
 import { Button, Form, InputNumber, Segmented } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
@@ -23,6 +25,7 @@ import { useClasses, useMachineClass } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { useFitOut } from '../parts/useFitOut';
 import { day, duration } from '../parts/words';
+import KeptPlans from './KeptPlans.vue';
 import { useLessons, useStartLesson } from './queries';
 
 /** Teach: a lesson on any class is proposed, put into the order the trainer wants, and begun; lessons given so far. */
@@ -70,21 +73,48 @@ watch(classId, () => (start.value = ''));
 const stations = computed(() =>
   effective.value ? lessonStations(effective.value, 'clockwise', null).map((each) => each.station) : [],
 );
+const keyed = (list: readonly LessonItem[]) => list.map((item) => ({ key: `${item.kind} ${item.id}`, item }));
 const items = ref<{ key: string; item: LessonItem }[]>([]);
+/** A kept lesson on its way in: its order stands instead of a proposal once its class is there. */
+let taking: KeptPlan | null = null;
 // By its content: the same class fetched anew leaves the order that the trainer made.
 watch(
   [() => effective.value?.hash, subject, direction, start, minutes],
   () => {
     if (!effective.value) return void (items.value = []);
+    if (taking?.classId === effective.value.id) {
+      items.value = keyed(taking.plan.items);
+      return;
+    }
     const plan = proposeLesson(effective.value, {
       subject: subject.value,
       direction: direction.value,
       start: start.value || null,
       minutes: minutes.value || 45,
     });
-    items.value = plan.items.map((item) => ({ key: `${item.kind} ${item.id}`, item }));
+    items.value = keyed(plan.items);
   },
   { immediate: true },
+);
+/** Takes a kept lesson out again: its class, how it is done, and its order. */
+async function take(kept: KeptPlan) {
+  taking = kept;
+  classId.value = kept.classId;
+  site.value = kept.site ?? '';
+  subject.value = kept.plan.subject;
+  direction.value = kept.plan.direction;
+  await nextTick();
+  start.value = kept.plan.start ?? '';
+  await until(() => effective.value?.id === kept.classId).toBe(true);
+  variant.value = kept.variant;
+  await nextTick();
+  items.value = keyed(kept.plan.items);
+  taking = null;
+}
+const planned = computed(() =>
+  effective.value
+    ? { classId: classId.value, variant: variant.value, site: site.value || null, plan: plan.value }
+    : null,
 );
 const plan = computed(() => ({
   subject: subject.value,
@@ -201,6 +231,7 @@ const lessons = useLessons();
             </FieldItem>
           </template>
         </Form>
+        <KeptPlans :planned="planned" :subjects="SUBJECT_WORDS" @take="take" />
         <section class="sheet pad" aria-label="Lessons">
           <h2>Lessons</h2>
           <StateBox

@@ -1,6 +1,9 @@
 import { teachRoutes } from '@rounds/contract/teach';
 import { useRouteMutation, useRouteQuery } from '../device/query';
 
+export const usePlans = () => useRouteQuery(teachRoutes.plans, () => ({}));
+export const useKeepPlan = () => useRouteMutation(teachRoutes.keepPlan, ['lesson-plans']);
+export const useDropPlan = () => useRouteMutation(teachRoutes.dropPlan, ['lesson-plans']);
 export const useLessons = () => useRouteQuery(teachRoutes.lessons, () => ({}));
 /** A lesson and where it is; asks nothing for ''. */
 export const useLesson = (id: () => string) =>
