@@ -51,6 +51,8 @@ export const AUDIT_ACTS = [
   'person-changed',
   'plant-corrected',
   'report-printed',
+  'practice-set',
+  'practice-set-dropped',
   'rules-set',
   'school-chosen',
   'sign-in-failed',

@@ -1,7 +1,7 @@
 import { GRADES, METHODS } from '@rounds/core/catalogue';
 import { DRILL_FORMS, drillActSchema, MOST_ACTS } from '@rounds/core/drill';
 import { z } from 'zod';
-import { byId, instant, line, office, readers, uuid } from './fields';
+import { byId, done, instant, line, office, plainDate, readers, trainers, uuid } from './fields';
 import { route } from './route';
 
 /** Practice by oneself: the walk-round drill, what is remembered, and who is ready for an assessment. */
@@ -129,7 +129,53 @@ const practised = z.object({
   ready: z.boolean(),
 });
 
+/** A drill that a trainer has set, and how far it is done. */
+const practiceSet = z.object({
+  id: uuid,
+  classId: z.string(),
+  classTitle: z.string(),
+  variant: z.string(),
+  form: z.enum(DRILL_FORMS),
+  station: z.string().nullable(),
+  times: z.number(),
+  done: z.number(),
+  dueOn: plainDate,
+  overdue: z.boolean(),
+  by: z.string(),
+});
+export type PracticeSet = z.infer<typeof practiceSet>;
+
 export const practiceRoutes = {
+  setPractice: route({
+    method: 'POST',
+    path: '/practice/sets',
+    summary: 'Set people a drill to do by a day, so many times',
+    roles: trainers,
+    body: z.object({
+      /** One number for each person, so that sent again nothing is set twice. */
+      people: z
+        .array(z.object({ id: uuid, personId: uuid }))
+        .min(1, 'needs somebody')
+        .max(200),
+      classId: line.max(60),
+      variant: line.max(60),
+      form: z.enum(DRILL_FORMS),
+      station: line.max(60).nullable().default(null),
+      times: z.number().int().min(1).max(20),
+      dueOn: plainDate,
+    }),
+    answer: done,
+    problems: ['not-found', 'composition', 'drill-act'],
+  }),
+  dropPracticeSet: route({
+    method: 'DELETE',
+    path: '/practice/sets/:id',
+    summary: 'Take back a drill that was set',
+    roles: trainers,
+    params: byId,
+    answer: done,
+    problems: ['not-found'],
+  }),
   practiceOverview: route({
     method: 'GET',
     path: '/practice/overview',
@@ -138,6 +184,8 @@ export const practiceRoutes = {
     query: z.object({ classId: z.string().max(60).optional() }),
     answer: z.object({
       rows: z.array(practised),
+      /** Drills set and not done, of the people whom the caller may see, the first due first. */
+      sets: z.array(practiceSet.extend({ person: z.object({ id: uuid, name: z.string() }) })),
       /** Of one class, what goes wrong most among its people; empty over all classes. */
       forgotten: z.array(
         z.object({
@@ -258,6 +306,8 @@ export const practiceRoutes = {
       classes: z.array(classPractice),
       /** Drills made without a network, the latest first; they count for nothing. */
       offline: z.array(z.object({ id: uuid, classTitle: z.string(), endedAt: instant, score: z.number() })),
+      /** Drills set and not done, the first due first. */
+      sets: z.array(practiceSet),
       /** Drills begun and not ended. */
       open: z.array(z.object({ id: uuid, classTitle: z.string(), startedAt: instant })),
     }),

@@ -189,6 +189,12 @@ export const packSchema = z.strictObject({
     ladder: z.array(text),
     drills: z.array(text).default([]),
     watch: z.array(text).default([]),
+    readiness: z
+      .strictObject({
+        score: z.number().min(1).max(100).describe('Least score of a drill over the whole round'),
+      })
+      .optional()
+      .describe('What a drill must come to before an assessment; the usual where nothing is said'),
   }),
   certification: z.array(note),
   schools: z.array(school),

@@ -106,6 +106,19 @@ describe('standing', () => {
       'Still needed: practical evaluation passed',
     ]);
   });
+  it('lets a pass wait for the lesson that the rules ask for, and certifies the day it was attended', () => {
+    const asked = rules({ requireLesson: true });
+    const waiting = on([passed('2025-01-10')], '2025-02-01', asked);
+    expect(waiting.mayOperate).not.toBe('yes');
+    expect(waiting.next).toContain('Still needed: a lesson attended');
+    const taught = on(
+      [passed('2025-01-10'), at('2025-01-20', { kind: 'taught', words: 'walk-round' })],
+      '2025-02-01',
+      asked,
+    );
+    expect(taught).toMatchObject({ status: 'valid', mayOperate: 'yes' });
+    expect(on([passed('2025-01-10')], '2025-02-01', rules()).mayOperate).toBe('yes');
+  });
   it('bars by age, medical and recency, and says which', () => {
     expect(on([passed('2025-01-10')], '2025-02-01', rules(), '2008-01-01')).toMatchObject({
       status: 'valid',

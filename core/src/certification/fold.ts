@@ -12,6 +12,8 @@ interface Pass {
 /** What a person's events in a class come to on a date, before it is put into words. */
 export interface CertificationFold {
   training: PlainDate | null;
+  /** The first lesson attended. */
+  lesson: PlainDate | null;
   theory: PlainDate | null;
   drill: PlainDate | null;
   /** A pass that does not certify yet, because the rules of its date ask for theory or drill. */
@@ -50,6 +52,7 @@ export function foldCertification(
 ): CertificationFold {
   const fold: CertificationFold = {
     training: null,
+    lesson: null,
     theory: null,
     drill: null,
     waiting: null,
@@ -133,6 +136,7 @@ function certify(fold: CertificationFold, pass: Pass, holdsFrom: PlainDate, rule
 /** What the rules ask for beside the practical evaluation and is not on record. */
 export function prerequisitesMissing(fold: CertificationFold, rules: RuleSet): string[] {
   return [
+    ...(rules.requireLesson && fold.lesson === null ? ['a lesson attended'] : []),
     ...(rules.requireTheory && fold.theory === null ? ['theory passed'] : []),
     ...(rules.requireDrill && fold.drill === null ? ['drill standard met'] : []),
   ];
@@ -156,8 +160,12 @@ function apply(fold: CertificationFold, { on, body }: CertificationEvent, rules:
   };
   switch (body.kind) {
     case 'training-started':
+      fold.training ??= on;
+      break;
     case 'taught':
       fold.training ??= on;
+      fold.lesson ??= on;
+      if (fold.waiting) pass(fold, fold.waiting, on, rules);
       break;
     case 'theory-passed':
       fold.theory = on;

@@ -213,6 +213,7 @@ describe('a standing kept until its next change', () => {
     endOfMonth: fc.boolean(),
     minimumAge: fc.constantFrom(null, 18, 24),
     requireTheory: fc.boolean(),
+    requireLesson: fc.boolean(),
     requireDrill: fc.boolean(),
     recency: fc.constantFrom(null, { hours: 20, months: 6 }, { hours: 5, months: 1 }),
     medicalMonths: fc.constantFrom(null, 6, 24),

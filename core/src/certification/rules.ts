@@ -41,6 +41,7 @@ export const ruleSetSchema = z.strictObject({
     .describe('A renewal this many days or fewer before expiry keeps the old anniversary'),
   endOfMonth: z.boolean().describe('Certificates run to the end of their last month'),
   minimumAge: z.number().int().min(0).max(99).nullable(),
+  requireLesson: z.boolean().default(false).describe('A lesson attended before a pass certifies'),
   requireTheory: z.boolean(),
   requireDrill: z.boolean(),
   recency: z
@@ -62,6 +63,7 @@ export const DEFAULT_RULES: RuleSet = {
   keepAnniversaryDays: 60,
   endOfMonth: false,
   minimumAge: 18,
+  requireLesson: false,
   requireTheory: false,
   requireDrill: false,
   recency: null,

@@ -208,6 +208,11 @@ export const DAYS_TO_BE_READY = 2;
 /** The criterion where a class sets none (common practice). */
 export const USUAL_CRITERION: DrillCriterion = { score: 80 };
 
+/** What a class asks of a drill before an assessment. */
+export function drillCriterion(pack: Pick<EffectivePack, 'teaching'>): DrillCriterion {
+  return pack.teaching.readiness ?? USUAL_CRITERION;
+}
+
 /** Why a drill does not meet the criterion, in words; empty where it does. Only a round over the whole ring counts. */
 export function unmetCriterion(
   deal: Pick<Deal, 'form'>,

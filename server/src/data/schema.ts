@@ -333,6 +333,30 @@ export const drill = pgTable(
   (t) => [index('drill_person').on(t.personId, t.classId, t.endedAt)],
 );
 
+/** A drill that a trainer has set somebody. */
+export const practiceSet = pgTable(
+  'practice_set',
+  {
+    id: uuid('id').primaryKey(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    variant: text('variant').notNull(),
+    form: text('form').notNull().$type<DrillForm>(),
+    station: text('station'),
+    times: integer('times').notNull(),
+    dueOn: date('due_on', { mode: 'string' }).notNull(),
+    setBy: uuid('set_by')
+      .notNull()
+      .references(() => account.id),
+    setAt: instant('set_at').notNull(),
+  },
+  (t) => [index('practice_set_of').on(t.personId, t.dueOn)],
+);
+
 /** What a learner did in a drill; append-only. */
 export const drillActRow = pgTable(
   'drill_act',

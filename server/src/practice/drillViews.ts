@@ -1,5 +1,5 @@
 import type { DrillOutcome, DrillView } from '@rounds/contract';
-import { drillPicture, drillStations, unmetCriterion, USUAL_CRITERION } from '@rounds/core/drill';
+import { drillPicture, drillStations, drillCriterion, unmetCriterion } from '@rounds/core/drill';
 import { and, asc, eq, isNotNull, lt } from 'drizzle-orm';
 import { type Caller, maySee } from '../accounts/access';
 import type { House } from '../data/context';
@@ -76,7 +76,7 @@ export async function drillOutcome(house: House, caller: Caller, id: string): Pr
     result: row.result,
     stations: drillStations(pack, row.deal).map((each) => ({ id: each.id, name: each.name })),
     plan: pack.plan,
-    unmet: unmetCriterion(row.deal, row.result, USUAL_CRITERION),
+    unmet: unmetCriterion(row.deal, row.result, drillCriterion(pack)),
     offline: row.offline,
     earlier: earlier.map((each) => ({ endedAt: instantOf(each.endedAt!), score: each.result!.score })),
   };

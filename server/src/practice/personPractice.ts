@@ -5,10 +5,11 @@ import { isDue, type ItemState, itemStates } from '@rounds/core/practice';
 import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { publishedPack } from '../classes/packs';
-import type { House } from '../data/context';
-import { drill, machineClass } from '../data/schema';
+import { type House, siteToday } from '../data/context';
+import { drill, machineClass, practiceSet } from '../data/schema';
 import { personOr404 } from '../people/roster';
 import { reviewsOf } from './reviews';
+import { openSets } from './sets';
 
 /** Most things forgotten that are listed. */
 const MOST_FORGOTTEN = 8;
@@ -108,6 +109,7 @@ export async function personPractice(
           score: result!.score,
         })),
     ),
+    sets: await openSets(house, await siteToday(house), eq(practiceSet.personId, id)),
     open: open.map((each) => ({ ...each, startedAt: new Date(each.startedAt).toISOString() })),
   };
 }

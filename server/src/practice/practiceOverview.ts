@@ -3,9 +3,10 @@ import { DAYS_TO_BE_READY } from '@rounds/core/drill';
 import { and, countDistinct, desc, eq, isNotNull, sql } from 'drizzle-orm';
 import { type Caller, scopeOf, withinScope } from '../accounts/access';
 import { packOrProblem } from '../classes/packs';
-import type { House } from '../data/context';
-import { drill, machineClass, person, practiceReview } from '../data/schema';
+import { type House, siteToday } from '../data/context';
+import { drill, machineClass, person, practiceReview, practiceSet } from '../data/schema';
 import { itemWords } from './personPractice';
+import { openSets } from './sets';
 
 type Asked = RouteInput<typeof routes.practiceOverview>['query'];
 type Answer = RouteAnswer<typeof routes.practiceOverview>;
@@ -87,5 +88,10 @@ export async function practiceOverview(house: House, { classId }: Asked, caller:
       ready: metDays >= DAYS_TO_BE_READY,
     };
   });
-  return { rows, forgotten: classId ? await forgottenIn(house, caller, classId) : [] };
+  const sets = await openSets(
+    house,
+    await siteToday(house),
+    and(withinScope(scopeOf(caller)), classId ? eq(practiceSet.classId, classId) : undefined),
+  );
+  return { rows, sets, forgotten: classId ? await forgottenIn(house, caller, classId) : [] };
 }

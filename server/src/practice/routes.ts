@@ -8,6 +8,7 @@ import { bringDrill, keptClass } from './offline';
 import { personPractice } from './personPractice';
 import { practiceClasses } from './practiceClasses';
 import { practiceOverview } from './practiceOverview';
+import { dropPracticeSet, setPractice } from './sets';
 import { startDrill } from './startDrill';
 
 /** Routes of practice: the walk-round drill and what a person remembers. */
@@ -18,6 +19,14 @@ export function practiceRoutes(router: Router, house: House): void {
     keptClass(house, { params, query }, caller),
   );
   bind(router, house, routes.bringDrill, ({ body, caller }) => bringDrill(house, body, caller));
+  bind(router, house, routes.setPractice, async ({ body, caller }) => {
+    await setPractice(house, body, caller);
+    return { done: true } as const;
+  });
+  bind(router, house, routes.dropPracticeSet, async ({ params, caller }) => {
+    await dropPracticeSet(house, params.id, caller);
+    return { done: true } as const;
+  });
   bind(router, house, routes.startDrill, ({ body, caller }) => startDrill(house, body, caller));
   bind(router, house, routes.drill, ({ params, caller }) => openDrill(house, caller, params.id));
   bind(router, house, routes.doDrillAct, ({ params, body, caller }) =>

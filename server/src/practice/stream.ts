@@ -4,12 +4,12 @@ import {
   doAct,
   type DrillAct,
   DrillActError,
+  drillCriterion,
   drillResult,
   type DrillState,
   doActs,
   MOST_ACTS,
   unmetCriterion,
-  USUAL_CRITERION,
 } from '@rounds/core/drill';
 import { drillReviews } from '@rounds/core/practice';
 import { and, asc, countDistinct, eq, inArray } from 'drizzle-orm';
@@ -123,7 +123,7 @@ export function drillStream(now: string, today: PlainDate): StreamKind<string, H
         acts.map((each) => each.act),
         row.earlierStarts,
       );
-      const met = unmetCriterion(row.deal, result, USUAL_CRITERION).length === 0;
+      const met = unmetCriterion(row.deal, result, drillCriterion(pack)).length === 0;
       const { personId, classId } = row;
       const before = personId && met ? await daysMet(db, personId, classId) : 0;
       await db

@@ -342,3 +342,73 @@ describe('a drill made without a network', () => {
     expect(new Date(row!.startedAt).getTime()).toBeLessThanOrEqual(yard.house.now().getTime());
   });
 });
+
+describe('a drill that is set', () => {
+  type Set = RouteInput<typeof routes.setPractice>['body'];
+  const set = (by = trainer, change: Partial<Set> = {}) =>
+    by.call(routes.setPractice, {
+      body: {
+        people: [{ id: uuidv7(), personId: yard.ids.operatorId }],
+        classId: FORKLIFT,
+        variant: 'diesel',
+        form: 'one-wrong',
+        times: 1,
+        dueOn: '2026-01-05',
+        ...change,
+      },
+    });
+
+  it('stands on the page of whoever it is set until it is done, and a run without a network does it not', async () => {
+    const id = uuidv7();
+    const body = { people: [{ id, personId: yard.ids.operatorId }] };
+    expect((await set(trainer, body)).status).toBe(200);
+    expect((await set(trainer, body)).status).toBe(200);
+    const [open, ...others] = (await practiceOf(operator)).sets;
+    expect(others).toEqual([]);
+    expect(open).toMatchObject({
+      id,
+      form: 'one-wrong',
+      times: 1,
+      done: 0,
+      dueOn: '2026-01-05',
+      overdue: true,
+    });
+    const seen = async (login: string) =>
+      (
+        (await (await yard.as(login)).call(routes.practiceOverview, { query: {} })).body as RouteAnswer<
+          typeof routes.practiceOverview
+        >
+      ).sets.map((each) => each.id);
+    expect([await seen('trainer'), await seen('supervisor')]).toEqual([[id], [id]]);
+    // Another form does not do it; neither does one that is only begun.
+    await act(operator, (await start(operator, { form: 'weak' })).id, { kind: 'end' });
+    const view = await start(operator, { form: 'one-wrong' });
+    expect((await practiceOf(operator)).sets).toHaveLength(1);
+    await act(operator, view.id, { kind: 'end' });
+    expect((await practiceOf(operator)).sets).toEqual([]);
+    expect(await seen('trainer')).toEqual([]);
+  });
+
+  it('is done as often as it is set, and can be taken back', async () => {
+    const id = uuidv7();
+    await set(trainer, { people: [{ id, personId: yard.ids.operatorId }], times: 2, dueOn: '2999-01-01' });
+    await act(operator, (await start(operator, { form: 'one-wrong' })).id, { kind: 'end' });
+    expect((await practiceOf(operator)).sets).toEqual([
+      expect.objectContaining({ id, done: 1, times: 2, overdue: false }),
+    ]);
+    expect((await operator.call(routes.dropPracticeSet, { params: { id } })).status).toBe(403);
+    expect((await trainer.call(routes.dropPracticeSet, { params: { id } })).status).toBe(200);
+    expect((await practiceOf(operator)).sets).toEqual([]);
+    expect((await trainer.call(routes.dropPracticeSet, { params: { id } })).status).toBe(404);
+  });
+
+  it('is refused for nobody, a stranger, a kind or station that there is not, and by whoever does not train', async () => {
+    expect((await set(operator)).status).toBe(403);
+    expect((await set(trainer, { people: [] })).status).toBe(422);
+    expect((await set(trainer, { people: [{ id: uuidv7(), personId: uuidv7() }] })).status).toBe(404);
+    expect((await set(trainer, { variant: 'steam' })).status).toBe(422);
+    expect((await set(trainer, { form: 'station', station: 'nowhere' })).status).toBe(409);
+    expect((await set(trainer, { dueOn: 'soon' })).status).toBe(422);
+    expect((await practiceOf(operator)).sets).toEqual([]);
+  });
+});

@@ -1,5 +1,6 @@
 import { classRoutes } from '@rounds/contract/classes';
 import { machineRoutes } from '@rounds/contract/machines';
+import { practiceRoutes } from '@rounds/contract/practice';
 import { peopleRoutes } from '@rounds/contract/people';
 import { type LibraryRow, LibrarySearch } from '@rounds/core/catalogue';
 import { computed } from 'vue';
@@ -25,6 +26,10 @@ export function useMachineClass(id: () => string, site: () => string | undefined
 /** People whose name or payroll number holds some words, the first by name for none, while it is `wanted`. */
 export const usePeopleLike = (words: () => string, wanted: () => boolean = () => true) =>
   useRouteQuery(peopleRoutes.people, () => (wanted() ? { query: { search: words(), limit: 20 } } : null));
+
+/** What a person has practised, and what is set them; asks nothing for ''. */
+export const usePersonPractice = (id: () => string) =>
+  useRouteQuery(practiceRoutes.personPractice, () => (id() === '' ? null : { params: { id: id() } }));
 
 /** Machines of the yard. */
 export function useUnits() {

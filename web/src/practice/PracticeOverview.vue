@@ -2,6 +2,7 @@
 import PagedList from '../parts/PagedList.vue';
 import StateBox from '../parts/StateBox.vue';
 import { day } from '../parts/words';
+import PracticeSets from './PracticeSets.vue';
 import { usePracticeOverview } from './queries';
 
 /** Who practised what, and what goes wrong most in a class: for those who see more than themselves. */
@@ -21,6 +22,7 @@ const overview = usePracticeOverview(
     @retry="overview.refetch()"
   >
     <template v-if="overview.data.value">
+      <PracticeSets :sets="overview.data.value.sets" :may-begin="false" />
       <section class="sheet pad" aria-label="Who practised">
         <h2>
           Who practised <span class="quiet">{{ classTitle || 'any class' }}</span>

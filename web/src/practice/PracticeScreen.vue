@@ -1,34 +1,29 @@
 <script setup lang="ts">
-import { DRILL_FORMS, DRILL_PARTS, type DrillForm } from '@rounds/core/drill';
+import type { PracticeSet } from '@rounds/contract/practice';
+import { DRILL_FORMS, type DrillForm } from '@rounds/core/drill';
 import { refDebounced } from '@vueuse/core';
 import { Button, Form } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSession } from '../device/session';
 import ChoiceField from '../parts/ChoiceField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
-import { usePeopleLike } from '../parts/queries';
+import { usePeopleLike, usePersonPractice } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { moment } from '../parts/words';
+import { FORM_WORDS } from './formWords';
 import { beginOffline } from './offlineDrills';
 import OfflinePractice from './OfflinePractice.vue';
 import PracticeOverview from './PracticeOverview.vue';
 import PracticeRecord from './PracticeRecord.vue';
-import { usePersonPractice, usePracticeClasses, useStartDrill } from './queries';
+import PracticeSets from './PracticeSets.vue';
+import { usePracticeClasses, useStartDrill } from './queries';
+import SetPractice from './SetPractice.vue';
 import { useOfflinePractice } from './useOfflinePractice';
 
 /** Practise: begin a walk-round drill, and see what was practised, what is forgotten and what comes next. */
-const FORM_WORDS: Readonly<Record<DrillForm, { name: string; more: string }>> = {
-  round: { name: 'The whole round', more: `${DRILL_PARTS.round} parts over the ring. Counts for readiness.` },
-  weak: { name: 'Five minutes', more: `${DRILL_PARTS.weak} parts: what is due and what goes wrong.` },
-  station: { name: 'One station', more: 'All of its parts.' },
-  'one-wrong': {
-    name: 'The one thing wrong',
-    more: `${DRILL_PARTS['one-wrong']} parts, one is bad. Find it.`,
-  },
-};
 const session = useSession();
 const route = useRoute();
 const router = useRouter();
@@ -123,6 +118,15 @@ async function begin() {
     problem.value = error;
   }
 }
+const setting = ref(false);
+/** A drill that was set, ready to begin. */
+async function takeUp(set: PracticeSet) {
+  classId.value = set.classId;
+  form.value = set.form;
+  await nextTick();
+  variant.value = set.variant;
+  station.value = set.station ?? '';
+}
 /** Deals a drill on this device, for the learner alone. */
 async function beginHere() {
   const kept = offline.kept.value.find(
@@ -216,6 +220,9 @@ async function beginHere() {
         >
           {{ away ? 'Begin, for yourself' : 'Begin' }}
         </Button>
+        <Button v-if="trains && !away" block :disabled="missing !== ''" @click="setting = true"
+          >Set it to people</Button
+        >
         <p v-if="missing" class="quiet small">{{ missing }}</p>
         <ul v-if="practice.data.value?.open.length" class="open" aria-label="Drills not ended">
           <li v-for="each in practice.data.value.open" :key="each.id">
@@ -244,7 +251,10 @@ async function beginHere() {
           v-if="personId"
           :loading="!practice.data.value && !practice.error.value"
           :error="practice.data.value ? undefined : practice.error.value"
-          :empty="practice.data.value?.classes.length === 0 && practice.data.value.offline.length === 0"
+          :empty="
+            practice.data.value?.classes.length === 0 &&
+            practice.data.value.offline.length + practice.data.value.sets.length === 0
+          "
           what="the practice record"
           @retry="practice.refetch()"
         >
@@ -252,6 +262,12 @@ async function beginHere() {
             <h2>Nothing practised yet</h2>
             <p>The first drill shows what to come back to.</p>
           </template>
+          <PracticeSets
+            v-if="practice.data.value"
+            :sets="practice.data.value.sets"
+            :may-begin="drills"
+            @take="takeUp"
+          />
           <PracticeRecord v-if="practice.data.value" :practice="practice.data.value" />
         </StateBox>
         <PracticeOverview
@@ -262,6 +278,15 @@ async function beginHere() {
         />
       </section>
     </div>
+    <SetPractice
+      v-if="trains && chosen"
+      v-model:open="setting"
+      :class-id="classId"
+      :class-title="chosen.title"
+      :variant="variant"
+      :form="form"
+      :station="form === 'station' ? station : null"
+    />
   </div>
 </template>
 

@@ -211,6 +211,7 @@ describe('the practice of a person', () => {
         },
       ],
       offline: [],
+      sets: [],
       open: [],
     });
   });
@@ -239,6 +240,7 @@ describe('the practice of a person', () => {
   it('shows a supervisor who of the team practised what, and opens one of them', async () => {
     server.answer(peopleRoutes.people, { rows: [], next: null, total: 0, sites: [], teams: [] });
     server.answer(practiceRoutes.practiceOverview, {
+      sets: [],
       rows: [
         {
           person: { id: PERSON.id, name: PERSON.name, team: 'Blue' },

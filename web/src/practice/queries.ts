@@ -5,10 +5,6 @@ import { useRouteMutation, useRouteQuery } from '../device/query';
 export const usePracticeClasses = () =>
   useRouteQuery(practiceRoutes.practiceClasses, () => ({}), { staleTime: 60_000 });
 
-/** What a person has practised; asks nothing for ''. */
-export const usePersonPractice = (id: () => string) =>
-  useRouteQuery(practiceRoutes.personPractice, () => (id() === '' ? null : { params: { id: id() } }));
-
 /** Who practised what, in one class or in all. */
 export const usePracticeOverview = (wanted: () => boolean, classId: () => string) =>
   useRouteQuery(practiceRoutes.practiceOverview, () =>
@@ -22,6 +18,8 @@ export const useDrillView = (id: () => string) =>
 export const useDrillOutcome = (id: () => string) =>
   useRouteQuery(practiceRoutes.drillOutcome, () => ({ params: { id: id() } }));
 
+export const useSetPractice = () => useRouteMutation(practiceRoutes.setPractice, ['practice']);
+export const useDropPracticeSet = () => useRouteMutation(practiceRoutes.dropPracticeSet, ['practice']);
 export const useStartDrill = () => useRouteMutation(practiceRoutes.startDrill, ['practice']);
 /** An act within a drill; what others see changes only when it ends. */
 export const useDrillAct = () => useRouteMutation(practiceRoutes.doDrillAct, []);

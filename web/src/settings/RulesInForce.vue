@@ -35,7 +35,11 @@ const rules = computed(() => inForce.data.value?.rules ?? null);
           rules.medicalMonths === null ? 'none needed' : `${rules.medicalMonths} months`
         }}</DescriptionsItem>
         <DescriptionsItem label="Needed beside the practical">{{
-          [rules.requireTheory ? 'theory' : '', rules.requireDrill ? 'the drill standard' : '']
+          [
+            rules.requireLesson ? 'a lesson' : '',
+            rules.requireTheory ? 'theory' : '',
+            rules.requireDrill ? 'the drill standard' : '',
+          ]
             .filter(Boolean)
             .join(' and ') || 'nothing'
         }}</DescriptionsItem>

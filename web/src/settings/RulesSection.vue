@@ -232,6 +232,9 @@ const EFFECTS = [
           /></FieldItem>
         </div>
         <div class="checks">
+          <Checkbox v-model:checked="edited.requireLesson"
+            >A lesson must be attended before a pass certifies</Checkbox
+          >
           <Checkbox v-model:checked="edited.requireTheory"
             >Theory must be passed before a pass certifies</Checkbox
           >

@@ -5,7 +5,7 @@ import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useSession } from '../device/session';
 import TimeArc from '../drawing/TimeArc.vue';
-import { useClasses } from '../parts/queries';
+import { useClasses, usePersonPractice } from '../parts/queries';
 import { shareLeft } from '../parts/standing';
 import StateBox from '../parts/StateBox.vue';
 import { day } from '../parts/words';
@@ -16,6 +16,9 @@ import { useAppraisal, useOwnRecord } from './queries';
 const session = useSession();
 const personId = session.account?.personId ?? '';
 const record = useOwnRecord(() => personId);
+const practice = usePersonPractice(() => personId);
+/** Drills that a trainer has set. */
+const sets = computed(() => practice.data.value?.sets ?? []);
 const data = computed(() => record.data.value);
 const { title } = useClasses();
 const today = session.installation?.today ?? '';
@@ -115,6 +118,15 @@ const practise = computed(() =>
         </section>
         <section aria-label="What to practise">
           <h2>What to practise</h2>
+          <ul v-if="sets.length" class="sheet list" aria-label="Set to do">
+            <li v-for="each in sets" :key="each.id">
+              <RouterLink class="grow" :to="{ path: '/practise', query: { class: each.classId } }"
+                >A drill on the {{ each.classTitle.toLowerCase() }}</RouterLink
+              ><span :class="each.overdue ? 'late' : 'quiet'"
+                >{{ each.overdue ? 'overdue since' : 'by' }} {{ day(each.dueOn) }}</span
+              >
+            </li>
+          </ul>
           <div v-if="last" class="sheet pad stack">
             <p>
               Last time: <RouterLink :to="`/assess/${last.id}`">{{ last.classTitle }}</RouterLink>,
@@ -171,6 +183,10 @@ h2 {
   gap: 0.9rem;
   padding: 0.6rem 0.9rem;
   border-bottom: 1px solid var(--line);
+}
+.late {
+  font-weight: 700;
+  white-space: nowrap;
 }
 .list li:last-child {
   border-bottom: 0;

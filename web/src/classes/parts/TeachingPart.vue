@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { type EffectivePack, originWords } from '@rounds/core/catalogue';
+import { DAYS_TO_BE_READY, drillCriterion } from '@rounds/core/drill';
 
 /** How the class is taught: order, drills, what to watch, common mistakes, and notes on certification. */
 defineProps<{ pack: EffectivePack }>();
@@ -27,6 +28,13 @@ defineProps<{ pack: EffectivePack }>();
         </ul>
       </section>
     </div>
+    <section class="sheet pad">
+      <h2>Ready for assessment</h2>
+      <p>
+        A drill over the whole round with at least {{ drillCriterion(pack).score }} of 100, no stop missed,
+        the ring closed, at an honest pace, on {{ DAYS_TO_BE_READY }} separate days.
+      </p>
+    </section>
     <section class="sheet pad">
       <h2>Common mistakes</h2>
       <ul class="bullets">

@@ -1,0 +1,12 @@
+import { DRILL_PARTS, type DrillForm } from '@rounds/core/drill';
+
+/** The forms of a drill, as they are offered. */
+export const FORM_WORDS: Readonly<Record<DrillForm, { name: string; more: string }>> = {
+  round: { name: 'The whole round', more: `${DRILL_PARTS.round} parts over the ring. Counts for readiness.` },
+  weak: { name: 'Five minutes', more: `${DRILL_PARTS.weak} parts: what is due and what goes wrong.` },
+  station: { name: 'One station', more: 'All of its parts.' },
+  'one-wrong': {
+    name: 'The one thing wrong',
+    more: `${DRILL_PARTS['one-wrong']} parts, one is bad. Find it.`,
+  },
+};
