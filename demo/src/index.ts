@@ -5,6 +5,7 @@ import { type EvaluationEvent } from '@rounds/core/evaluation';
 import { seededRandom } from '@rounds/core/statistics';
 import { evaluationsOfOtherClasses, forkliftEvaluations } from './evaluations';
 import { type DemoDrill, drills } from './drills';
+import { type DemoPlan, type DemoSet, keptLessons, practiceSets } from './teaching';
 import { practices } from './practices';
 import { CLASSES, FITTERS, OPERATORS, SCHOOL_CHOICES, SUPERVISORS, TEAMS, TRAINERS } from './names';
 import { seededIds } from './simulate';
@@ -78,6 +79,10 @@ export interface DemoOrganisation {
   practices: DemoEvaluation[];
   /** Walk-round drills. */
   drills: DemoDrill[];
+  /** Lessons kept to be given again. */
+  plans: DemoPlan[];
+  /** Drills set to do by a day. */
+  sets: DemoSet[];
 }
 
 /**
@@ -249,5 +254,7 @@ export function demoOrganisation(
     evaluations,
     practices: practices(history),
     drills: drills(history),
+    plans: keptLessons(history),
+    sets: practiceSets(history),
   };
 }

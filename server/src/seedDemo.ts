@@ -17,8 +17,10 @@ import {
   certificationEventRow,
   drill,
   evaluation,
+  lessonPlan,
   machineClass,
   person,
+  practiceSet,
   ruleSetRow,
   schoolChoiceRow,
   unit,
@@ -146,6 +148,14 @@ export async function seedDemo(
       });
       await append(tx, drillStream(endedAt, localDate(endedAt, demo.timeZone)), id, acts, caller);
     }
+    if (demo.plans.length > 0)
+      await tx
+        .insert(lessonPlan)
+        .values(demo.plans.map(({ by, ...plan }) => ({ ...plan, accountId: byLogin.get(by)!.id })));
+    if (demo.sets.length > 0)
+      await tx
+        .insert(practiceSet)
+        .values(demo.sets.map(({ by, ...set }) => ({ ...set, setBy: byLogin.get(by)!.id })));
     await projectStandings(tx, today);
     await writeSetting(tx, 'demo', { made: true, content: contentHash(demo.people) });
   });

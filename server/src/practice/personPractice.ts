@@ -109,7 +109,9 @@ export async function personPractice(
           score: result!.score,
         })),
     ),
-    sets: await openSets(house, await siteToday(house), eq(practiceSet.personId, id)),
+    sets: (await openSets(house, await siteToday(house), eq(practiceSet.personId, id))).map(
+      ({ person: _person, ...set }) => set,
+    ),
     open: open.map((each) => ({ ...each, startedAt: new Date(each.startedAt).toISOString() })),
   };
 }

@@ -73,6 +73,9 @@ function takeBack(set: PracticeSet) {
   border-top: 1px solid var(--line);
   border-left: 6px solid transparent;
 }
+.set .grow {
+  flex: 1 1 15rem;
+}
 .set.overdue {
   border-left-color: var(--amber);
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { DrillForm } from '@rounds/core/drill';
 import { refDebounced } from '@vueuse/core';
-import { InputNumber, Modal } from 'ant-design-vue';
+import { Form, InputNumber, Modal } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, ref, watch } from 'vue';
 import { useSession } from '../device/session';
@@ -96,7 +96,7 @@ async function finish() {
     :confirm-loading="set.isLoading.value"
     @ok="finish"
   >
-    <div class="stack">
+    <Form layout="vertical" component="div" class="stack">
       <p>
         <strong>{{ FORM_WORDS[form].name }}</strong>, {{ classTitle }}
       </p>
@@ -119,6 +119,6 @@ async function finish() {
         <InputNumber :id="id" v-model:value="times" :min="1" :max="20" :precision="0" />
       </FieldItem>
       <ProblemAlert :problem="problem" />
-    </div>
+    </Form>
   </Modal>
 </template>

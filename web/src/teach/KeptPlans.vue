@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type KeptPlan, teachRoutes } from '@rounds/contract/teach';
 import type { LessonPlan, LessonSubject } from '@rounds/core/teaching';
-import { Button, Input } from 'ant-design-vue';
+import { Button, Form, Input } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, ref, watch } from 'vue';
 import { fileAddress } from '../device/api';
@@ -77,14 +77,14 @@ function leave(kept: KeptPlan) {
 <template>
   <section class="sheet pad stack" aria-label="Kept lessons">
     <h2>Kept lessons</h2>
-    <form v-if="planned" class="keep" @submit.prevent="keepIt">
+    <Form v-if="planned" layout="vertical" class="keep" @submit.prevent="keepIt">
       <FieldItem v-slot="{ id }" label="Name of this lesson">
         <Input :id="id" v-model:value="title" :maxlength="80" placeholder="Hoses and pins, 30 minutes" />
       </FieldItem>
       <Button html-type="submit" :disabled="title.trim() === ''" :loading="keep.isLoading.value">{{
         over ? 'Keep it anew' : 'Keep it'
       }}</Button>
-    </form>
+    </Form>
     <ProblemAlert :problem="problem" />
     <StateBox
       :loading="!plans.data.value && !plans.error.value"

@@ -20,7 +20,7 @@ import {
 } from '../marks';
 
 /** A depth as an eye tells it. */
-const nearly = (mm: number) => (mm < 6 ? Math.round(mm) : Math.round(mm / 3) * 3);
+const nearly = (mm: number) => (mm < 6 ? Math.round(mm) : Math.round(mm / 2) * 2);
 
 /** A wheel from the side, and its tread cut across. */
 export const tyre = evidenceKind({
