@@ -106,7 +106,16 @@ const classPractice = z.object({
   drills: z.number(),
   last: z.object({ id: uuid, endedAt: instant, score: z.number() }),
   /** Scores of the drills over the whole round, oldest first. */
-  trend: z.array(z.object({ id: uuid, endedAt: instant, score: z.number(), chance: z.number() })),
+  trend: z.array(
+    z.object({
+      id: uuid,
+      endedAt: instant,
+      score: z.number(),
+      chance: z.number(),
+      /** How well bad was told from sound (d'); null where one of the two was not dealt. */
+      dPrime: z.number().nullable(),
+    }),
+  ),
   /** Items practised, and those that should come back by now. */
   items: z.number(),
   due: z.number(),

@@ -80,7 +80,11 @@ export async function personPractice(
       last: point(own.at(-1)!),
       trend: own
         .filter((each) => each.form === 'round')
-        .map((each) => ({ ...point(each), chance: each.result!.chance })),
+        .map((each) => ({
+          ...point(each),
+          chance: each.result!.chance,
+          dPrime: each.result!.detection.sensitivity?.dPrime ?? null,
+        })),
       items: states.length,
       due: states.filter((each) => isDue(each, now)).length,
       forgotten: published ? forgotten(published.pack, states) : [],

@@ -159,7 +159,12 @@ const figures = computed(() => {
                   {{ group.name }} <span class="quiet">{{ group.cases.length }}</span>
                 </h2>
                 <ul>
-                  <li v-for="each in group.cases" :key="each.checkpoint" class="case">
+                  <li
+                    v-for="each in group.cases"
+                    :key="each.checkpoint"
+                    class="case"
+                    :class="{ drawn: !each.right && each.drawing }"
+                  >
                     <div class="row spread">
                       <strong>{{ each.part }}</strong>
                       <span class="discs">
@@ -198,11 +203,22 @@ const figures = computed(() => {
 </template>
 
 <style scoped>
-.picture {
-  float: right;
+.case.drawn {
+  grid-template-columns: minmax(0, 1fr) 104px;
+  align-content: start;
+  column-gap: 0.8rem;
+}
+.case.drawn > .row {
+  grid-column: 1 / -1;
+}
+.case.drawn > p {
+  grid-column: 1;
+}
+.case > .picture {
+  grid-column: 2;
+  grid-row: 2 / span 8;
   width: 104px;
   height: 104px;
-  margin: 0 0 0.4rem 0.8rem;
 }
 .score {
   font-size: 2.6rem;

@@ -50,6 +50,13 @@ const LAST = 8;
         >{{ Math.round(point.score) }}</RouterLink
       >
     </p>
+    <p v-if="each.trend.length > 1" class="trend">
+      <span class="quiet">Telling bad from sound, d´:</span>
+      <span v-for="point in each.trend.slice(-LAST)" :key="point.id"
+        ><span class="visually-hidden">{{ day(point.endedAt) }}: </span
+        >{{ point.dPrime === null ? 'none' : point.dPrime.toFixed(1) }}</span
+      >
+    </p>
     <div v-if="each.forgotten.length > 0">
       <h3>Goes wrong most</h3>
       <ul class="bullets">

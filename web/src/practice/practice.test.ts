@@ -202,7 +202,7 @@ describe('the practice of a person', () => {
           classTitle: pack.title,
           drills: 3,
           last: { id: ID, endedAt: AT, score: 85 },
-          trend: [{ id: ID, endedAt: AT, score: 85, chance: 25 }],
+          trend: [{ id: ID, endedAt: AT, score: 85, chance: 25, dPrime: 1.2 }],
           items: 40,
           due: 12,
           forgotten: [{ item: 'a/b', says: 'Seat belt: frayed', times: 3, wrong: 2 }],

@@ -87,14 +87,14 @@ watch(
       </p>
     </header>
     <p v-if="shows === 'call'" class="call">“{{ slide.call }}”</p>
-    <div v-else-if="shows === 'senses'" class="two">
+    <div v-else-if="shows === 'senses'" class="two" :class="{ compared: drawings.length > 1 }">
       <div class="senses">
         <div v-for="each in slide.senses" :key="each.method" class="sense">
           <span class="by"><MethodSign :method="each.method" />{{ METHOD_WORDS[each.method] }}</span>
           <span class="capital">{{ each.shows }}</span>
         </div>
       </div>
-      <div v-if="drawings.length" class="drawings" :class="{ many: drawings.length > 1 }">
+      <div v-if="drawings.length" class="drawings">
         <figure v-for="each in drawings" :key="each.says">
           <EvidenceDrawing :evidence="each.evidence" :figures="each.figures" />
           <figcaption v-if="drawings.length > 1">{{ each.says }}</figcaption>
@@ -178,6 +178,9 @@ watch(
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 3cqw;
 }
+.two.compared {
+  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+}
 .drawings {
   min-height: 0;
   display: flex;
@@ -193,8 +196,7 @@ watch(
   justify-content: center;
 }
 .drawings :deep(.evidence) {
-  flex: 1;
-  min-height: 0;
+  height: auto;
   max-height: 60cqh;
 }
 .drawings figcaption {

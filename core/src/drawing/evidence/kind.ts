@@ -37,19 +37,19 @@ export interface TextParam {
   sound: string;
   says: (text: string) => string;
 }
-export interface TextsParam {
+interface TextsParam {
   type: 'texts';
   label: string;
   sound: readonly string[];
   says: (lines: readonly string[]) => string;
 }
-export interface LampsParam {
+interface LampsParam {
   type: 'lamps';
   label: string;
   sound: readonly Lamp[];
 }
 /** From one figure to another on a scale. */
-export interface RangeParam {
+interface RangeParam {
   type: 'range';
   label: string;
   sound: readonly [number, number];
@@ -61,7 +61,7 @@ export interface Lamp {
   expected?: LampState | undefined;
 }
 export const LAMP_STATES = ['off', 'on', 'flash'] as const;
-export type LampState = (typeof LAMP_STATES)[number];
+type LampState = (typeof LAMP_STATES)[number];
 
 export type EvidenceParam =
   ChoiceParam | NumberParam | PlacesParam | TextParam | TextsParam | RangeParam | LampsParam;
