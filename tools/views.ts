@@ -193,6 +193,17 @@ export const VIEWS: readonly View[] = [
       await page.getByRole('region', { name: 'Search results' }).getByRole('link').first().waitFor();
     },
   },
+  { name: 'drawings', as: 'hilda', open: go('/classes/drawings?kind=tyre', /Drawings/) },
+  {
+    name: 'set-practice',
+    as: 'hilda',
+    open: async (page, address) => {
+      await go('/practise', /Practise/)(page, address);
+      await chooseOption(page, 'Class', 'Counterbalance forklift truck');
+      await page.getByRole('button', { name: 'Set it to people' }).click();
+      await page.getByRole('dialog', { name: 'Set this drill' }).waitFor();
+    },
+  },
   {
     name: 'class-compare',
     as: 'hilda',
