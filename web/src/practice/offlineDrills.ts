@@ -2,7 +2,7 @@ import type { SessionAccount } from '@rounds/contract/accounts';
 import { practiceRoutes } from '@rounds/contract/practice';
 import type { RouteAnswer } from '@rounds/contract/route';
 import type { EffectivePack } from '@rounds/core/catalogue';
-import { dealDrill, doActs, type Deal, type DrillAct, type DrillForm, drillResult } from '@rounds/core/drill';
+import { dealDrill, type Deal, type DrillAct, type DrillForm, drillResult } from '@rounds/core/drill';
 import { v7 as uuidv7 } from 'uuid';
 import { ApiProblem, call } from '../device/api';
 import { DeviceDatabase, type KeptClassRow } from '../device/db';
@@ -26,6 +26,8 @@ export interface OfflineDrill {
   seed: number;
   startedAt: string;
   acts: DrillAct[];
+  /** What it came to; null until it has ended. */
+  score: number | null;
   /** Why the server will not take it; null as long as it may. */
   refused: string | null;
 }
@@ -95,14 +97,12 @@ export async function beginOffline(
     seed: crypto.getRandomValues(new Uint32Array(1))[0]! % 2 ** 31,
     startedAt: new Date().toISOString(),
     acts: [],
+    score: null,
     refused: null,
   };
   await database.offlineDrills.put(sealed(account, drill));
   return drill;
 }
-
-export const saveDrill = (account: SessionAccount, drill: OfflineDrill) =>
-  database.offlineDrills.put(sealed(account, drill));
 
 /** The drills of an account on this device, oldest first. What another key sealed is another's. */
 export async function offlineDrills(account: SessionAccount): Promise<OfflineDrill[]> {
@@ -120,6 +120,8 @@ export async function openOffline(
   if (row?.account !== account.id) throw new RangeError('This drill is not on this device any more.');
   const drill = opened(account, row);
   const pack = await packOf(account, drill);
+  if (pack.hash !== drill.packHash)
+    throw new RangeError('The class was kept anew since this drill began, and its machine is gone.');
   return {
     drill,
     pack,
@@ -127,18 +129,28 @@ export async function openOffline(
   };
 }
 
-export const hasEnded = ({ acts }: OfflineDrill) => acts.at(-1)?.kind === 'end';
+/** A drill with another act, kept before it shows anything; with the last one what it came to is kept too. */
+export async function keepAct(
+  account: SessionAccount,
+  held: { drill: OfflineDrill; pack: EffectivePack; deal: Deal },
+  act: DrillAct,
+): Promise<OfflineDrill> {
+  const acts = [...held.drill.acts, act];
+  const score = act.kind === 'end' ? drillResult(held.pack, held.deal, acts).score : null;
+  const drill = { ...held.drill, acts, score };
+  await database.offlineDrills.put(sealed(account, drill));
+  return drill;
+}
+
+export const hasEnded = ({ score }: OfflineDrill) => score !== null;
 
 /** Brings every ended drill to the server; what it takes is no longer kept here. Answers how many it took. */
 export async function bringDrills(account: SessionAccount): Promise<number> {
   let taken = 0;
   for (const drill of await offlineDrills(account)) {
-    if (!hasEnded(drill) || drill.refused !== null) continue;
+    const { id, packHash, form, station, seed, startedAt, acts, score } = drill;
+    if (score === null || drill.refused !== null) continue;
     try {
-      const { pack, deal } = await openOffline(account, drill.id);
-      doActs(pack, deal, drill.acts);
-      const { id, packHash, form, station, seed, startedAt, acts } = drill;
-      const { score } = drillResult(pack, deal, acts);
       await call(practiceRoutes.bringDrill, {
         body: { id, packHash, form, station, seed, startedAt, acts, score },
       });
@@ -147,7 +159,8 @@ export async function bringDrills(account: SessionAccount): Promise<number> {
     } catch (error) {
       if (error instanceof ApiProblem && !['drill-act', 'not-found', 'invalid'].includes(error.code))
         return taken;
-      await saveDrill(account, { ...drill, refused: error instanceof Error ? error.message : String(error) });
+      const refused = error instanceof Error ? error.message : String(error);
+      await database.offlineDrills.put(sealed(account, { ...drill, refused }));
     }
   }
   return taken;

@@ -13,7 +13,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { computed, type Ref, ref, shallowRef, watch } from 'vue';
 import { ownProblem } from '../device/api';
 import { useSession } from '../device/session';
-import { openOffline, saveDrill } from './offlineDrills';
+import { keepAct, openOffline } from './offlineDrills';
 import { useDrillAct, useDrillView } from './queries';
 
 interface Answer {
@@ -74,9 +74,7 @@ function offlineDrill(id: string): DrillSource {
         throw ownProblem('not-found', 'Not on this device', 'This drill is not on this device any more.');
       try {
         const { state, answer } = doAct(held.pack, held.deal, held.state, act);
-        const kept = { ...held.drill, acts: [...held.drill.acts, act] };
-        await saveDrill(account!, kept);
-        held = { ...held, drill: kept, state };
+        held = { ...held, drill: await keepAct(account!, held, act), state };
         return {
           progress: drillProgress(state),
           refused: answer.kind === 'brought' ? answer.refused : null,
