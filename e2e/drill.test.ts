@@ -74,11 +74,10 @@ describe('a walk-round drill', () => {
       .getByRole('button')
       .count();
     for (let s = 0; s < stations; s++) {
+      // There once the server has answered: until then the parts of the last station stand.
+      const at = await page.locator('.where strong').innerText();
       await page.getByRole('button', { name: 'Next station' }).click();
-      await page.waitForFunction(
-        (n) => document.querySelectorAll('.station.current').length === 1 && n >= 0,
-        s,
-      );
+      await expect.poll(() => page.locator('.where strong').innerText(), { timeout: 30_000 }).not.toBe(at);
       for (let p = 0; p < (await parts(page).count()); p++) {
         await parts(page).nth(p).click();
         const part = (await parts(page).nth(p).innerText()).trim();
@@ -215,7 +214,8 @@ describe('a walk-round drill', () => {
     await page.evaluate(() => navigator.serviceWorker.ready);
     await context.setOffline(true);
     await page.reload();
-    await page.getByText('The server cannot be reached.').waitFor();
+    const away = page.getByRole('region', { name: 'Without a network' });
+    await away.getByText('The server cannot be reached.').waitFor();
     await chooseOption(page, 'Class', 'Counterbalance forklift truck');
     await page
       .getByRole('group', { name: 'Which drill' })
@@ -223,8 +223,12 @@ describe('a walk-round drill', () => {
       .click();
     await page.getByRole('button', { name: 'Begin, for yourself' }).click();
     await page.getByText('it counts for no readiness').waitFor();
-    do await page.getByRole('button', { name: 'Next station' }).click();
-    while ((await parts(page).count()) === 0);
+    const where = page.locator('.where strong');
+    do {
+      const at = await where.innerText();
+      await page.getByRole('button', { name: 'Next station' }).click();
+      await expect.poll(() => where.innerText(), { timeout: 30_000 }).not.toBe(at);
+    } while ((await parts(page).count()) === 0);
     await methods(page).first().click();
     await expect.poll(() => readings(page).count()).toBe(1);
     await calls(page).first().click();
@@ -241,7 +245,7 @@ describe('a walk-round drill', () => {
     await page.goto(`${demo.address}/practise`);
     const record = page
       .getByRole('region', { name: 'Practice record' })
-      .getByRole('region', { name: 'Without a network' });
+      .getByRole('region', { name: 'Practised without a network' });
     await record.getByRole('link').first().click();
     expect(await page.getByRole('heading', { name: /of 100/ }).innerText()).toBe(score);
     await page.getByText('Practised without a network, for yourself.').waitFor();

@@ -66,8 +66,8 @@ const LAST = 8;
       </ul>
     </div>
   </article>
-  <section v-if="practice.offline.length" class="sheet pad" aria-label="Without a network">
-    <h2>Without a network</h2>
+  <section v-if="practice.offline.length" class="sheet pad" aria-label="Practised without a network">
+    <h2>Practised without a network</h2>
     <p class="quiet">For the learner alone; these count for no readiness.</p>
     <ul>
       <li v-for="each in practice.offline" :key="each.id">

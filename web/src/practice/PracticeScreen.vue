@@ -248,7 +248,7 @@ async function beginHere() {
           />
         </FieldItem>
         <StateBox
-          v-if="personId"
+          v-if="personId && !(away && !practice.data.value)"
           :loading="!practice.data.value && !practice.error.value"
           :error="practice.data.value ? undefined : practice.error.value"
           :empty="
