@@ -147,6 +147,8 @@ describe('a walk-round drill', () => {
     await begin(page, /^The one thing wrong/);
     const walk = async () => {
       const at = await page.locator('.where strong').innerText();
+      // A key pressed while an act is under way does nothing, as on the screen.
+      await expect.poll(() => page.getByRole('button', { name: 'End', exact: true }).isEnabled()).toBe(true);
       await page.keyboard.press('ArrowRight');
       await expect.poll(() => page.locator('.where strong').innerText(), { timeout: 30_000 }).not.toBe(at);
     };
