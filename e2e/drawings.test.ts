@@ -1,4 +1,4 @@
-import { evidenceOf } from '@rounds/core/catalogue';
+import { evidenceOf, givesFigures } from '@rounds/core/catalogue';
 import {
   drawEvidence,
   EVIDENCE_ON_PAPER,
@@ -43,7 +43,7 @@ it('at 96 px, in black and white, every fault that is drawn looks other than its
         const evidence = cue.drawing && evidenceOf(check, fault, cue.method);
         const sound = evidenceOf(check, null, cue.method);
         if (!evidence || sound?.kind !== evidence.kind) return [];
-        const figures = { figures: cue.method === 'measure' || cue.method === 'read' };
+        const figures = { figures: givesFigures(cue.method) };
         const [one, other] = [drawEvidence(sound, figures)!, drawEvidence(evidence, figures)!];
         // A fault may look sound to one sense and show itself to another; that is no matter of pixels.
         if (JSON.stringify(one) === JSON.stringify(other)) return [];

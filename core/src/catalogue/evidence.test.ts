@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { drawEvidence, evidenceSvg } from '../drawing/evidence';
 import { forkliftPack, shippedClasses, shippedPack } from '../testing';
-import { evidenceOf, type Fault, type Pack, packLints, shownEvidence } from './index';
+import { evidenceOf, givesFigures, type Fault, type Pack, packLints, shownEvidence } from './index';
 
 const pack = forkliftPack();
 const check = (id: string) => pack.checkpoints.find((each) => each.id === id)!;
@@ -19,7 +19,7 @@ describe.each(shippedClasses())('every drawing of %s', (id) => {
     for (const { fault, method } of drawn) {
       const own = checks.get(fault.checkpoint)!;
       const evidence = evidenceOf(own, fault, method)!;
-      const figures = { figures: method === 'measure' || method === 'read' };
+      const figures = { figures: givesFigures(method) };
       const shown = drawEvidence(evidence, figures)!;
       expect(evidenceSvg(shown)).toMatch(/^<svg.*<\/svg>$/s);
       const sound = evidenceOf(own, null, method);

@@ -38,3 +38,16 @@ export function shownEvidence(
     );
   return speaks ? evidenceOf(check, fault, method) : null;
 }
+
+/** Whether a method gives figures, which then stand below what it shows. */
+export const givesFigures = (method: Method): boolean => method === 'measure' || method === 'read';
+
+/** A fault as it shows itself to the first of its cues that has a drawing; null where none has. */
+export function faultEvidence(
+  check: Checkpoint,
+  fault: Fault,
+): { evidence: Evidence; figures: boolean } | null {
+  const method = fault.cues.find((each) => each.drawing)?.method;
+  const evidence = method ? evidenceOf(check, fault, method) : null;
+  return method && evidence ? { evidence, figures: givesFigures(method) } : null;
+}

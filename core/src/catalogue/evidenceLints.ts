@@ -1,4 +1,4 @@
-import { evidenceOf } from './evidence';
+import { evidenceOf, givesFigures } from './evidence';
 import { type Evidence, EVIDENCE_KINDS, drawEvidence, type Lamp, paramsSchema } from '../drawing/evidence';
 import { gradeReading } from './gradeReading';
 import type { Path, Report } from './packIssue';
@@ -124,7 +124,7 @@ function lintShown(
   const own = check.evidence?.kind === evidence.kind;
   const sound = own ? evidenceOf(check, null, method) : null;
   if (fault.grade !== 'sound' && sound && !fault.cues.some((cue) => cue.method !== method && cue.drawing)) {
-    const figures = { figures: method === 'measure' || method === 'read' };
+    const figures = { figures: givesFigures(method) };
     if (JSON.stringify(drawEvidence(sound, figures)) === JSON.stringify(drawEvidence(evidence, figures)))
       report(
         path,
@@ -132,7 +132,7 @@ function lintShown(
         `"${fault.id}" is drawn for "${method}" as its check is when it is sound`,
       );
   }
-  if (method !== 'measure' && method !== 'read') return;
+  if (!givesFigures(method)) return;
   if (
     evidence.kind === 'gauge' &&
     fault.grade !== 'sound' &&

@@ -10,5 +10,4 @@ export {
   railSign,
   railState,
   railSvg,
-  wrapped,
 } from './rail';

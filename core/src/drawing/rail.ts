@@ -1,5 +1,6 @@
 import type { JudgedStep, Judgement, Session, SessionStep } from '../procedure';
 import { timingSeconds } from '../procedure';
+import { escaped, wrapped } from '../text';
 import { railLanes } from './railLanes';
 
 /** A step as it stands on the rail. Lengths in units of the drawing, y down. */
@@ -51,18 +52,6 @@ function waitLength(step: SessionStep): number {
   if (timing?.means !== 'dwell' && timing?.means !== 'rest') return 0;
   const seconds = timingSeconds(timing.least, timing.unit) ?? 0;
   return seconds <= 1 ? 0 : Math.min(48, Math.round(6 * Math.log2(seconds)));
-}
-
-/** Words in lines of at most so many letters. */
-export function wrapped(words: string, letters: number): string[] {
-  const lines: string[] = [];
-  for (const word of words.split(' ')) {
-    const last = lines.at(-1);
-    if (last !== undefined && `${last} ${word}`.length <= letters)
-      lines[lines.length - 1] = `${last} ${word}`;
-    else lines.push(word);
-  }
-  return lines;
 }
 
 /**
@@ -189,9 +178,6 @@ export function railState(row: RailRow, momentOf: (act: number) => string): stri
       return '';
   }
 }
-
-const escaped = (words: string) =>
-  words.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 
 /** The shape of a step's sign, long for a wait; filled or hollow is for who draws it. */
 export function railSign({ x, y, length }: Pick<RailRow, 'x' | 'y' | 'length'>): string {

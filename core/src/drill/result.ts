@@ -1,4 +1,4 @@
-import { type EffectivePack, type Grade, GRADES, type Method, severity, shownEvidence } from '../catalogue';
+import { type EffectivePack, type Grade, GRADES, type Method, severity, faultEvidence } from '../catalogue';
 import type { Evidence } from '../drawing/evidence';
 import { compareWithKey, type GradingComparison } from '../grading';
 import { ableMethodsOf, analyseRound, type RoundAnalysis, type RoundRecord } from '../round';
@@ -103,7 +103,7 @@ function caseResult(pack: EffectivePack, deal: Deal, state: DrillState, checkpoi
     outcome,
     used,
     shownBy: shows,
-    drawing: shows.map(({ method }) => shownEvidence(pack, check, fault, method)).find(Boolean) ?? null,
+    drawing: fault && (faultEvidence(check, fault)?.evidence ?? null),
     seen: shows.some((each) => used.includes(each.method)),
     blind: called !== null && used.length === 0,
     act: fault?.do ?? null,

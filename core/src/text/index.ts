@@ -1,2 +1,4 @@
 export * from './capital';
+export * from './escaped';
 export * from './storable';
+export * from './wrapped';

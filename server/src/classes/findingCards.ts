@@ -1,4 +1,4 @@
-import { type Fault, METHOD_WORDS, shownEvidence } from '@rounds/core/catalogue';
+import { type Fault, faultEvidence, METHOD_WORDS } from '@rounds/core/catalogue';
 import { gradeDiscSvg } from '@rounds/core/drawing';
 import { drawEvidence, evidenceSvg } from '@rounds/core/drawing/evidence';
 import { GRADE_WORDS } from '@rounds/core/grading';
@@ -21,9 +21,8 @@ interface Card {
 /** Two sides of a finding: what is shown of it, and what it is. */
 function card({ pack }: PaperSubject, fault: Fault, number: number): Card {
   const check = pack.checkpoints.find((each) => each.id === fault.checkpoint)!;
-  const method = fault.cues.find((each) => each.drawing)?.method;
-  const evidence = method && shownEvidence(pack, check, fault, method);
-  const drawing = evidence && drawEvidence(evidence, { figures: method === 'measure' || method === 'read' });
+  const found = faultEvidence(check, fault);
+  const drawing = found && drawEvidence(found.evidence, { figures: found.figures });
   const head = (): Content => ({
     columns: [
       { text: check.part, bold: true, fontSize: 9.5 },

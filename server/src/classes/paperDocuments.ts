@@ -9,7 +9,7 @@ import { planSvg, RAIL_ON_PAPER, railLayout, railSvg } from '@rounds/core/drawin
 import { session } from '@rounds/core/procedure';
 import { honestSeconds, walkingOrder } from '@rounds/core/round';
 import type { Column, Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { INK, QUIET } from '../print/pdf';
+import { CAUTION, INK, QUIET } from '../print/pdf';
 import { findingCards } from './findingCards';
 
 /** What a paper is printed for. */
@@ -32,7 +32,6 @@ const grid = {
   paddingLeft: () => 3,
   paddingRight: () => 3,
 };
-const CAUTION = 'The maker’s manual, the employer’s rules and local law come first.';
 
 /** Fit-out in a few words: the power variant and every switch that differs from the pack's default. */
 function fitOutWords(pack: EffectivePack): string {

@@ -27,6 +27,8 @@ pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy((path) => path.endsWith('.ttf'));
 
 export const INK = '#12302e';
+/** Stands on every paper that says how work is done. */
+export const CAUTION = 'The maker’s manual, the employer’s rules and local law come first.';
 export const QUIET = '#4a5f5c';
 
 /** Renders a document as PDF with its font embedded; nothing is fetched or read but the shipped fonts. */

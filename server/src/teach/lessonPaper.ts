@@ -1,10 +1,10 @@
-import { type EffectivePack, METHOD_WORDS } from '@rounds/core/catalogue';
+import { type EffectivePack, givesFigures, METHOD_WORDS } from '@rounds/core/catalogue';
 import { gradeDiscSvg } from '@rounds/core/drawing';
 import { drawEvidence, evidenceSvg } from '@rounds/core/drawing/evidence';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { type LessonPlan, lessonSeconds, type LessonSlide, lessonSlides } from '@rounds/core/teaching';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { INK, QUIET } from '../print/pdf';
+import { CAUTION, INK, QUIET } from '../print/pdf';
 
 export interface LessonPaperSubject {
   title: string;
@@ -19,12 +19,11 @@ const NAMES = 14;
 /** Width of a drawing, in points. */
 const PICTURE = 62;
 type Four = [number, number, number, number];
-const CAUTION = 'The maker’s manual, the employer’s rules and local law come first.';
 
 /** The drawings of a slide, each once. */
 function drawings(slide: LessonSlide): string[] {
   const found = slide.senses.flatMap(({ method, drawing }) => {
-    const drawn = drawing && drawEvidence(drawing, { figures: method === 'measure' || method === 'read' });
+    const drawn = drawing && drawEvidence(drawing, { figures: givesFigures(method) });
     return drawn ? [evidenceSvg(drawn, undefined, PICTURE)] : [];
   });
   return [...new Set(found)].slice(0, 2);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Grade, GRADES, METHOD_WORDS, type Pack } from '@rounds/core/catalogue';
+import { givesFigures, type Grade, GRADES, METHOD_WORDS, type Pack } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { onKeyStroke } from '@vueuse/core';
 import { Button, Drawer } from 'ant-design-vue';
@@ -199,7 +199,7 @@ key(['s', 'w', 'm', 'x'], ({ key: letter }) => void callPart(GRADES['swmx'.index
                     v-if="each.drawing && i === 0"
                     class="picture"
                     :evidence="each.drawing"
-                    :figures="each.method === 'measure' || each.method === 'read'"
+                    :figures="givesFigures(each.method)"
                   />
                   <span class="told">
                     <span class="by">{{ METHOD_WORDS[each.method] }}</span>

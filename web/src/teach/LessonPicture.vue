@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type EffectivePack, METHOD_WORDS } from '@rounds/core/catalogue';
+import { type EffectivePack, givesFigures, METHOD_WORDS } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { session } from '@rounds/core/procedure';
 import { lessonProcedure, type LessonPlan, type LessonSlide } from '@rounds/core/teaching';
@@ -34,7 +34,7 @@ const drawings = computed(() => {
   const found: { says: string; figures: boolean; evidence: Evidence }[] = [];
   for (const { method, drawing } of props.slide.senses) {
     if (!drawing) continue;
-    const figures = method === 'measure' || method === 'read';
+    const figures = givesFigures(method);
     const known = found.find((each) => JSON.stringify(each.evidence) === JSON.stringify(drawing));
     if (known) {
       known.says += `, ${METHOD_WORDS[method].toLowerCase()}`;

@@ -1,3 +1,4 @@
+import { escaped } from '../../text';
 import { EVIDENCE_KINDS } from './catalogue';
 import {
   type EvidenceKind,
@@ -59,15 +60,15 @@ export function drawEvidence(evidence: Evidence, { figures = false } = {}): Evid
   const kind = EVIDENCE_KINDS.get(evidence.kind);
   if (!kind) return null;
   const values = fullParams(kind, evidence.params);
-  const said = kind.says
-    ? [kind.says(values)]
-    : Object.entries(kind.params).map(([key, param]) => phraseOf(param, values, key));
+  const params = Object.entries(kind.params);
+  const said = params.map(([key, param]) => {
+    const own = phraseOf(param, values, key);
+    return kind.says?.[key]?.(values, own) ?? own;
+  });
+  const also = params.map(([key, param]) =>
+    param.type === 'choice' ? (param.also?.[values[key] as string] ?? '') : '',
+  );
   const measured = figures ? figuresOf(kind, values) : [];
-  const also = kind.says
-    ? []
-    : Object.entries(kind.params).map(([key, param]) =>
-        param.type === 'choice' ? (param.also?.[values[key] as string] ?? '') : '',
-      );
   const seen = [said.filter(Boolean).join(', ') || kind.sound, ...also].filter(Boolean).join(', ');
   return {
     marks: kind.draw(values),
@@ -97,9 +98,6 @@ export const FIGURE_LINE = 12;
 export function figureSize(figures: readonly string[]): number {
   return Math.min(10.5, 190 / Math.max(1, ...figures.map((each) => each.length)));
 }
-
-const escaped = (text: string) =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 
 /** A drawing as an SVG of its own, for paper and for export; `size` is its width. */
 export function evidenceSvg(

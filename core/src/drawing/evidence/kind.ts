@@ -97,8 +97,8 @@ export interface EvidenceKind<P extends EvidenceParams = EvidenceParams> {
   draw: (values: ValuesOf<P>) => Mark[];
   /** Where its surface is shown, as a patch of x, y and radius; kinds without a bare surface have none. */
   surfaceAt?: readonly [number, number, number];
-  /** Words in place of those that the parameters say one by one. */
-  says?: (values: ValuesOf<P>) => string;
+  /** Words in place of a parameter's own, where others have a say in them. */
+  says?: { readonly [K in keyof P]?: (values: ValuesOf<P>, own: string) => string };
 }
 
 /** What may lie on a part, whatever the part is. */
@@ -134,18 +134,12 @@ function surfaceMarks([x, y, r]: readonly [number, number, number], surface: str
 /** Declares a kind. Its parameters type what it draws. */
 export function evidenceKind<const P extends EvidenceParams>(declared: EvidenceKind<P>): EvidenceKind {
   const kind = declared as unknown as EvidenceKind;
-  const { surfaceAt, says } = kind;
+  const { surfaceAt } = kind;
   if (!surfaceAt) return kind;
   return {
     ...kind,
     params: { ...kind.params, surface: SURFACE },
     draw: (values) => [...kind.draw(values), ...surfaceMarks(surfaceAt, String(values['surface']))],
-    ...(says && {
-      says: (values) =>
-        [says(values), SURFACE.says[values['surface'] as keyof typeof SURFACE.says]]
-          .filter(Boolean)
-          .join(', '),
-    }),
   };
 }
 

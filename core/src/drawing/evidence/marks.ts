@@ -3,6 +3,8 @@
  * help, so that a drawing reads in every theme and in black and white.
  */
 
+import { wrapped } from '../../text';
+
 /** Names of colours; what they are is for whoever shows the drawing. `glow` is light: a lit lamp, a shining tip. */
 export type Tone = 'ink' | 'quiet' | 'ground' | 'shade' | 'deep' | 'glow';
 
@@ -105,9 +107,9 @@ export function onCircle(cx: number, cy: number, r: number, degrees: number): [n
   return [r2(cx + r * Math.sin(a)), r2(cy - r * Math.cos(a))];
 }
 
-/** An open arc from one angle to another, degrees clockwise from the top. */
+/** An open arc from one angle to another, degrees clockwise from the top; it may run across the top. */
 export function arc(cx: number, cy: number, r: number, from: number, to: number): string {
-  const span = Math.min(359.9, Math.max(0.1, to - from));
+  const span = Math.min(359.9, to < from ? to + 360 - from : to - from);
   const [x1, y1] = onCircle(cx, cy, r, from);
   const [x2, y2] = onCircle(cx, cy, r, from + span);
   return `M${x1} ${y1}A${r} ${r} 0 ${span > 180 ? 1 : 0} 1 ${x2} ${y2}`;
@@ -360,12 +362,7 @@ export function lettering(
     bold = false,
   }: { size?: number; letters?: number; lines?: number; bold?: boolean } = {},
 ): Mark[] {
-  const rows: string[] = [];
-  for (const word of text.split(/\s+/)) {
-    const last = rows.at(-1);
-    if (last !== undefined && `${last} ${word}`.length <= letters) rows[rows.length - 1] = `${last} ${word}`;
-    else rows.push(word);
-  }
+  const rows = wrapped(text, letters);
   const shown = rows.slice(0, lines);
   if (rows.length > lines) shown[lines - 1] = `${shown[lines - 1]!.slice(0, letters - 1)}…`;
   const top = cy - ((shown.length - 1) * size * 1.15) / 2 + size * 0.35;

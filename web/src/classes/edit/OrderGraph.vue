@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Graph, layout } from '@dagrejs/dagre';
 import type { Pack, Procedure, Step } from '@rounds/core/catalogue';
-import { wrapped } from '@rounds/core/drawing';
+import { wrapped } from '@rounds/core/text';
 import { judge, judgementWords, loopWith, type Trace } from '@rounds/core/procedure';
 import { Alert, Button, Switch } from 'ant-design-vue';
 import { computed, ref, watch } from 'vue';

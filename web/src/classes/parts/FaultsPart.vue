@@ -3,13 +3,13 @@ import {
   boundWords,
   type EffectivePack,
   type Fault,
+  faultEvidence,
   type Grade,
   GRADES,
   gradeKind,
   originWords,
   PLANT_WORDS,
   severity,
-  shownEvidence,
 } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { CheckableTag } from 'ant-design-vue';
@@ -28,16 +28,11 @@ const counts = computed(
 const shown = computed(() =>
   props.pack.faults.filter((each) => only.value === null || each.grade === only.value),
 );
-const part = computed(() => new Map(props.pack.checkpoints.map((each) => [each.id, each.part])));
-const place = (f: Fault) => part.value.get(f.checkpoint) ?? '';
 const check = computed(() => new Map(props.pack.checkpoints.map((each) => [each.id, each])));
-/** The drawing of a fault by the first method that has one. */
+const place = (f: Fault) => check.value.get(f.checkpoint)?.part ?? '';
 function drawingOf(fault: Fault) {
   const own = check.value.get(fault.checkpoint);
-  const method = fault.cues.find((each) => each.drawing)?.method;
-  if (!own || !method) return null;
-  const evidence = shownEvidence(props.pack, own, fault, method);
-  return evidence && { evidence, figures: method === 'measure' || method === 'read' };
+  return own ? faultEvidence(own, fault) : null;
 }
 const columns: Column<Fault>[] = [
   {

@@ -2,7 +2,7 @@
 import {
   type Checkpoint,
   type EffectivePack,
-  type Fault,
+  faultEvidence,
   METHOD_WORDS,
   originWords,
   shownEvidence,
@@ -36,10 +36,6 @@ const marks = computed(() =>
   ),
 );
 const drawn = (check: Checkpoint) => shownEvidence(props.pack, check, null, 'look');
-const drawnFault = (check: Checkpoint, fault: Fault) => {
-  const method = fault.cues.find((each) => each.drawing)?.method;
-  return method ? shownEvidence(props.pack, check, fault, method) : null;
-};
 const conditions = computed(() => new Map(props.pack.conditions.map((each) => [each.id, each.says])));
 /** A check at several stations is anchored once. */
 const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-${check.id}` : undefined);
@@ -98,9 +94,9 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
               <Popover v-for="f in faultsOf(check)" :key="f.id" :trigger="['click', 'hover']"
                 ><template #content
                   ><EvidenceDrawing
-                    v-if="drawnFault(check, f)"
+                    v-if="faultEvidence(check, f)"
                     class="in-word"
-                    :evidence="drawnFault(check, f)!"
+                    v-bind="faultEvidence(check, f)!"
                   />{{ f.cues.map((c) => `${c.method}: ${c.shows}`).join('; ') }}</template
                 ><Button type="text" class="fault"
                   ><GradeDisc :grade="f.grade" :size="17" /> {{ f.title }}</Button

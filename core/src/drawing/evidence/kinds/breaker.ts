@@ -8,17 +8,9 @@ export const breaker = evidenceKind({
   sound: '',
   params: {
     handle: choice('Handle', { on: 'handle on', off: 'handle off', tripped: 'handle half way: tripped' }),
-    setting: number('Set to', '', [0, 0, 5000], () => ''),
-    wanted: number('Should be set to', '', [0, 0, 5000], () => ''),
+    setting: number('Set to', '', [0, 0, 5000], (n) => (n === 0 ? '' : `set to ${n} A`)),
+    wanted: number('Should be set to', '', [0, 0, 5000], (n) => (n === 0 ? '' : `the plate asks for ${n} A`)),
   },
-  says: ({ handle, setting, wanted: asked }) =>
-    [
-      { on: 'handle on', off: 'handle off', tripped: 'handle half way: tripped' }[handle],
-      setting ? `set to ${setting} A` : '',
-      asked ? `the plate asks for ${asked} A` : '',
-    ]
-      .filter(Boolean)
-      .join(', '),
   draw: ({ handle, setting, wanted: asked }) => {
     const y = { on: 24, tripped: 42, off: 58 }[handle];
     const marks: Mark[] = [

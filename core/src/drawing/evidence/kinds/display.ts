@@ -15,15 +15,12 @@ export const display = evidenceKind({
       says: (lines) => (lines.length ? `reads “${lines.join('; ')}”` : ''),
     },
   },
-  says: ({ state, lines }) =>
-    state === 'blank'
-      ? 'blank'
-      : [
-          state === 'fault-code' ? 'a fault sign' : '',
-          lines.length ? `reads “${lines.join('; ')}”` : state === 'reads' ? 'lit, no message' : '',
-        ]
-          .filter(Boolean)
-          .join(', '),
+  says: {
+    lines: ({ state, lines }, own) => {
+      if (state === 'blank') return '';
+      return lines.length === 0 && state === 'reads' ? 'lit, no message' : own;
+    },
+  },
   draw: ({ state, lines }) => {
     const marks: Mark[] = [
       shape(box(3, 12, 94, 76, 6), 'deep'),

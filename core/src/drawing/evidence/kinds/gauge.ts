@@ -29,27 +29,24 @@ export const gauge = evidenceKind({
     red: { type: 'range', label: 'Not allowed', sound: [0, 0] },
     needle: choice('Needle', { steady: '', swinging: 'its needle swings', dead: 'its needle dead' }),
   },
-  says: ({ label, unit, value, min, max, green, red, needle }) => {
-    const within = ([a, b]: readonly [number, number]) => a < b && value >= a && value <= b;
-    const where =
-      needle === 'dead'
-        ? ''
-        : within(red) && !within(green)
+  says: {
+    value: ({ unit, value, min, max, green, red, needle }) => {
+      const within = ([a, b]: readonly [number, number]) => a < b && value >= a && value <= b;
+      const where = within(green)
+        ? 'in the clear part'
+        : within(red)
           ? 'in the hatched part'
-          : within(green)
-            ? 'in the clear part'
-            : 'between the parts';
-    return [
-      label,
-      needle === 'dead' ? 'its needle dead' : `${value} ${unit}`.trim(),
-      where,
-      `scale ${min} to ${max}`,
-      green[0] < green[1] ? `clear from ${green[0]} to ${green[1]}` : '',
-      red[0] < red[1] ? `hatched from ${red[0]} to ${red[1]}` : '',
-      needle === 'swinging' ? 'its needle swings' : '',
-    ]
-      .filter(Boolean)
-      .join(', ');
+          : 'between the parts';
+      return [
+        ...(needle === 'dead' ? [] : [`${value} ${unit}`.trim(), where]),
+        `scale ${min} to ${max}`,
+        green[0] < green[1] ? `clear from ${green[0]} to ${green[1]}` : '',
+        red[0] < red[1] ? `hatched from ${red[0]} to ${red[1]}` : '',
+      ]
+        .filter(Boolean)
+        .join(', ');
+    },
+    unit: () => '',
   },
   draw: ({ label, unit, value, min, max, green, red, needle }) => {
     const at = (n: number) => -120 + 240 * Math.max(-0.04, Math.min(1.04, (n - min) / (max - min || 1)));

@@ -39,41 +39,20 @@ export const hose = evidenceKind({
     leak: choice('Leak', {
       dry: '',
       damp: 'damp',
-      seep: 'a seep that wets it',
+      seep: 'wet',
       drip: 'dripping',
       run: 'running',
       spray: 'spraying',
-      bubbles: 'bubbles coming up',
-      frost: 'frost on it',
+      bubbles: 'bubbles',
+      frost: 'frost',
       water: 'beads of clear water',
     }),
     at: choice('Where', { fitting: '', middle: '' }),
     clamp: choice('Clamp', { tight: '', loose: 'its clamp loose', missing: 'its clamp missing' }),
     soft: fault('Soft', 'soft under the finger'),
   },
-  says: ({ cover, leak, at, clamp, soft }) => {
-    const place = at === 'fitting' ? 'at the fitting' : 'along its length';
-    return (
-      [
-        {
-          whole: '',
-          chafed: 'its cover chafed',
-          cut: 'its cover cut',
-          braid: 'its wire braid showing',
-          bulge: 'a bulge in it',
-          kinked: 'kinked',
-          browned: 'its cover browned and crazed',
-          dusty: 'dust on it',
-        }[cover],
-        leak === 'dry'
-          ? ''
-          : `${{ damp: 'damp', seep: 'wet', drip: 'dripping', run: 'running', spray: 'spraying', bubbles: 'bubbles', frost: 'frost', water: 'beads of clear water' }[leak]} ${place}`,
-        { tight: '', loose: 'its clamp loose', missing: 'its clamp missing' }[clamp],
-        soft === 'yes' ? 'soft under the finger' : '',
-      ]
-        .filter(Boolean)
-        .join(', ') || 'whole and dry'
-    );
+  says: {
+    leak: ({ at }, own) => own && `${own} ${at === 'fitting' ? 'at the fitting' : 'along its length'}`,
   },
   draw: ({ cover, leak, at, clamp, soft }) => {
     const path = cover === 'kinked' ? 'M26 40H50L58 60L70 46Q84 44 98 76' : 'M26 40H52Q78 40 98 76';

@@ -1,6 +1,9 @@
 import { choice, evidenceKind } from '../kind';
 import { ellipse, type Mark, onCircle, poly, shape, solid, stroke, words } from '../marks';
 
+const WHEN = { 'key-on': 'key on', running: 'engine running', 'key-off': 'key off' };
+const DOES = { on: 'lit', off: 'dark', flash: 'flashing' };
+
 /** Lamps by name with what each does; round and rayed is lit, rayed in dashes flashes, filled is dark. */
 export const lamps = evidenceKind({
   id: 'lamps',
@@ -11,8 +14,10 @@ export const lamps = evidenceKind({
     expected: choice('Should', { on: '', off: '', flash: '' }),
     list: { type: 'lamps', label: 'Lamps', sound: [] },
   },
-  says: ({ at, list }) =>
-    `${{ 'key-on': 'key on', running: 'engine running', 'key-off': 'key off' }[at]}: ${list.map((each) => `${each.name} ${{ on: 'lit', off: 'dark', flash: 'flashing' }[each.state]}`).join(', ')}`,
+  says: {
+    list: ({ at, list }) =>
+      `${WHEN[at]}: ${list.map((each) => `${each.name} ${DOES[each.state]}`).join(', ')}`,
+  },
   draw: ({ at, list }) => {
     const gap = Math.min(15, 84 / Math.max(1, list.length));
     const r = Math.min(5, gap * 0.34);

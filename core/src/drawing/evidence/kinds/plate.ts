@@ -29,17 +29,13 @@ export const plate = evidenceKind({
     }),
     says: line('Says', ''),
   },
-  says: ({ state, says }) =>
-    state === 'missing'
-      ? 'missing'
-      : [
-          { readable: '', worn: 'worn', covered: 'covered by dirt', 'other-machine': 'of another machine' }[
-            state
-          ],
-          says ? `reads “${says}”` : state === 'readable' ? 'can be read' : '',
-        ]
-          .filter(Boolean)
-          .join(', '),
+  says: {
+    says: ({ state, says }) => {
+      if (state === 'missing') return '';
+      if (says) return `reads “${says}”`;
+      return state === 'readable' ? 'can be read' : '';
+    },
+  },
   draw: ({ state, says }) => {
     const edge = box(4, 20, 92, 60, 4);
     if (state === 'missing')

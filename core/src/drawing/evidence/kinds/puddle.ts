@@ -1,4 +1,4 @@
-import { choice, evidenceKind, howMuch, line, number } from '../kind';
+import { choice, evidenceKind, line, number } from '../kind';
 import {
   closed,
   drop,
@@ -20,31 +20,27 @@ export const puddle = evidenceKind({
   params: {
     colour: choice('Colour', {
       none: '',
-      amber: 'amber',
-      dark: 'dark',
-      green: 'green',
-      clear: 'clear',
-      milky: 'milky',
-      rainbow: 'with a rainbow film',
-      'white-bloom': 'dried to a white bloom',
+      amber: 'of amber liquid',
+      dark: 'of dark liquid',
+      green: 'of green liquid',
+      clear: 'of clear liquid',
+      milky: 'of milky liquid',
+      rainbow: 'of rainbow-coloured liquid',
+      'white-bloom': 'of white crystals',
     }),
-    across: number('across', 'cm', [0, 0, 300], howMuch([0, 'a spot'], [12, 'a patch'], [35, 'a pool'])),
-    fresh: choice('Fresh', { no: 'old and dry at its edge', yes: 'wet, a drop hanging above' }),
+    across: number('across', 'cm', [0, 0, 300], () => ''),
+    fresh: choice('Fresh', { no: 'old, dry at its edge', yes: 'wet, a drop hanging above' }),
     under: line('Under', ''),
   },
-  says: ({ colour, across, fresh, under }) =>
-    colour === 'none'
-      ? 'dry'
-      : [
-          `${across < 12 ? 'a spot' : across < 35 ? 'a patch' : 'a pool'}, about ${across} cm across, ${{ amber: 'of amber', dark: 'of dark', green: 'of green', clear: 'of clear', milky: 'of milky', rainbow: 'of rainbow-coloured', 'white-bloom': 'of white, crystal-like' }[colour]} liquid`.replace(
-            'crystal-like liquid',
-            'crystals',
-          ),
-          under ? `under: ${under}` : '',
-          fresh === 'yes' ? 'wet, a drop hanging above' : 'old, dry at its edge',
-        ]
-          .filter(Boolean)
-          .join(', '),
+  says: {
+    colour: ({ colour, across }, own) => {
+      if (colour === 'none') return '';
+      const size = across < 12 ? 'a spot' : across < 35 ? 'a patch' : 'a pool';
+      return `${size}, about ${across} cm across, ${own}`;
+    },
+    fresh: ({ colour }, own) => (colour === 'none' ? '' : own),
+    under: ({ colour, under }) => (colour === 'none' || !under ? '' : `under: ${under}`),
+  },
   draw: ({ colour, across, fresh, under }) => {
     const marks: Mark[] = [
       shape(closed(6, 4, 94, 4, 86, 30, 14, 30), 'shade'),

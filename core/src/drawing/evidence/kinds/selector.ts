@@ -12,14 +12,9 @@ export const selector = evidenceKind({
     seal: choice('Seal', { none: '', whole: 'its seal whole', broken: 'its seal broken' }),
     key: choice('Key', { none: '', in: 'key in', out: 'key out' }),
   },
-  says: ({ positions, at, seal, key }) =>
-    [
-      `at ${positions[at - 1] ?? at}, of ${positions.join(', ')}`,
-      { none: '', whole: 'its seal whole', broken: 'its seal broken' }[seal],
-      { none: '', in: 'key in', out: 'key out' }[key],
-    ]
-      .filter(Boolean)
-      .join(', '),
+  says: {
+    at: ({ positions, at }) => `at ${positions[at - 1] ?? at}, of ${positions.join(', ')}`,
+  },
   draw: ({ positions, at, seal, key }) => {
     const n = Math.max(2, positions.length);
     const angle = (i: number) => -58 + (116 * i) / (n - 1);

@@ -14,29 +14,23 @@ export const sightGlass = evidenceKind({
     water: number('Water below', '', [0, 0, 1, 0.05], howMuch([0.01, 'a layer of water below'])),
     pose: choice('Machine', { stowed: '', raised: 'the machine raised', tilted: 'the machine out of level' }),
   },
-  says: ({ level, low, high, tint, water, pose }) => {
-    const tints = { clear: 'clear', amber: 'amber', dark: 'dark', milky: 'milky', foamy: 'foamy' };
-    const near = Math.abs(level - low) <= 0.05;
-    const where =
-      level <= 0.02
-        ? 'empty'
-        : near
-          ? level < low
-            ? 'just below the low mark'
-            : 'just at the low mark'
+  says: {
+    level: ({ level, low, high }) => {
+      const near = Math.abs(level - low) <= 0.05;
+      const where =
+        level <= 0.02
+          ? 'empty'
           : level < low
-            ? 'below the low mark'
-            : level > high + 0.02
-              ? 'above the high mark'
-              : 'between the marks';
-    return [
-      `${where}, ${Math.round(level * 20) * 5} % full`,
-      tints[tint],
-      water > 0 ? 'a layer of water below' : '',
-      { stowed: '', raised: 'the machine raised', tilted: 'the machine out of level' }[pose],
-    ]
-      .filter(Boolean)
-      .join(', ');
+            ? near
+              ? 'just below the low mark'
+              : 'below the low mark'
+            : near
+              ? 'just at the low mark'
+              : level > high + 0.02
+                ? 'above the high mark'
+                : 'between the marks';
+      return `${where}, ${Math.round(level * 20) * 5} % full`;
+    },
   },
   draw: ({ level, low, high, tint, water, pose }) => {
     const y = (at: number) => 90 - at * 80;

@@ -43,16 +43,23 @@ export const tank = evidenceKind({
     leak: choice('Neck', { dry: '', streak: 'a streak down from the neck', crust: 'a crust at the neck' }),
     layer: choice('Below', { none: '', water: 'water below', specks: 'specks below' }),
   },
-  says: ({ level, low, high, liquid, cap, tint, leak, layer }) =>
-    [
-      `${{ fuel: 'fuel', coolant: 'coolant', oil: 'oil', 'exhaust-fluid': 'exhaust fluid', brake: 'brake fluid', washer: 'washer water', brine: 'brine', grease: 'grease' }[liquid]} ${level <= 0.02 ? 'gone' : level < low - 0.005 ? (level < low * 0.6 ? 'far below the low mark' : 'below the low mark') : level > high + 0.005 ? 'above the high mark' : level < low + (high - low) * 0.25 ? 'just above the low mark' : 'between the marks'}, ${Math.round(level * 20) * 5} % full`,
-      { clean: '', dirty: 'dirty', oily: 'oil floating in it' }[tint],
-      { on: '', off: 'its cap off', wrong: 'the wrong cap', loose: 'its cap loose' }[cap],
-      { dry: '', streak: 'a streak down from the neck', crust: 'a crust at the neck' }[leak],
-      { none: '', water: 'water below', specks: 'specks below' }[layer],
-    ]
-      .filter(Boolean)
-      .join(', '),
+  says: {
+    liquid: ({ level, low, high }, own) => {
+      const where =
+        level <= 0.02
+          ? 'gone'
+          : level < low * 0.6
+            ? 'far below the low mark'
+            : level < low - 0.005
+              ? 'below the low mark'
+              : level > high + 0.005
+                ? 'above the high mark'
+                : level < low + (high - low) * 0.25
+                  ? 'just above the low mark'
+                  : 'between the marks';
+      return `${own} ${where}, ${Math.round(level * 20) * 5} % full`;
+    },
+  },
   draw: ({ level, low, high, liquid, cap, tint, leak, layer }) => {
     const y = (at: number) => 94 - at * 66;
     const plain: Texture = {

@@ -29,9 +29,14 @@ export const tyre = evidenceKind({
   sound: 'whole, tread even',
   surfaceAt: [36, 14, 8],
   params: {
-    type: choice('Type', { pneumatic: '', solid: '', cushion: '', foam: '' }),
+    type: choice('Type', {
+      pneumatic: '',
+      solid: 'solid rubber',
+      cushion: 'a cushion tyre',
+      foam: 'filled with foam',
+    }),
     tread: number('tread', 'mm', [20, 0, 100, 0.5], (n) =>
-      n < 1.6 ? 'no tread left' : n < 4 ? 'little tread left' : '',
+      n < 1.6 ? 'no tread left' : `tread about ${nearly(n)} mm deep`,
     ),
     cut: number('cut', 'mm', [0, 0, 200], howMuch([1, 'a fine crack'], [5, 'a cut'], [20, 'a deep cut'])),
     cord: fault('Cord', 'its cord showing'),
@@ -66,43 +71,13 @@ export const tyre = evidenceKind({
       fan: 'a wet fan on its inner side',
     }),
   },
-  says: (v) => {
-    const low = v.wanted > 0 ? v.bar / v.wanted : 1;
-    const p = v;
-    return [
-      { pneumatic: '', solid: 'solid rubber', cushion: 'a cushion tyre', foam: 'filled with foam' }[p.type],
-      low <= 0.05
-        ? 'flat'
-        : low < 0.65
-          ? 'its wall squashed at the ground'
-          : low < 0.97
-            ? 'a little squashed at the ground'
-            : '',
-      p.tread < 1.6 ? 'no tread left' : `tread about ${nearly(p.tread)} mm deep`,
-      p.cut >= 20 ? 'a deep cut' : p.cut >= 5 ? 'a cut' : p.cut > 0 ? 'a fine crack' : '',
-      p.cord === 'yes' ? 'its cord showing' : '',
-      {
-        even: '',
-        inner: 'worn on its inner side',
-        outer: 'worn on its outer side',
-        centre: 'worn in its middle',
-        'flat-spot': 'a flat spot',
-      }[p.wear],
-      { none: '', nail: 'a nail in it', stone: 'a stone in it', film: 'plastic wound on it' }[p.object],
-      p.bulge === 'yes' ? 'a bulge in its wall' : '',
-      {
-        capped: '',
-        bare: 'its valve without a cap',
-        weeping: 'its valve weeps',
-        low: 'its valve at the bottom',
-        crust: 'a crust on its valve',
-      }[p.valve],
-      { free: '', drags: 'drags', seized: 'does not turn', wobbles: 'wobbles' }[p.turns],
-      { whole: '', cracked: 'its rim cracked', lifting: 'its tread lifting from the rim' }[p.rim],
-      { dry: '', stain: 'a dry stain on its inner side', fan: 'a wet fan on its inner side' }[p.side],
-    ]
-      .filter(Boolean)
-      .join(', ');
+  says: {
+    bar: ({ bar, wanted: asked }) => {
+      const share = asked > 0 ? bar / asked : 1;
+      if (share <= 0.05) return 'flat';
+      if (share < 0.65) return 'its wall squashed at the ground';
+      return share < 0.97 ? 'a little squashed at the ground' : '';
+    },
   },
   draw: (v) => {
     const low = v.wanted > 0 ? Math.max(0, Math.min(1, v.bar / v.wanted)) : 1;
@@ -125,6 +100,8 @@ export const tyre = evidenceKind({
       shape(ellipse(cx, cy, v.type === 'solid' || v.type === 'cushion' ? 20 : 17), 'ground'),
       shape(ellipse(cx, cy, 5), 'shade', 2),
     );
+    // A cushion tyre is pressed on: its band shows.
+    if (v.type === 'cushion') marks.push(stroke(ellipse(cx, cy, 25), THIN));
     if (v.type === 'foam') marks.push(...filledEllipse(cx, cy, 13, 13, 'foamy'));
     if (v.bulge === 'yes')
       marks.push(
