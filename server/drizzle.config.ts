@@ -2,6 +2,6 @@ import { defineConfig } from 'drizzle-kit';
 
 export default defineConfig({
   dialect: 'postgresql',
-  schema: './server/src/data/schema.ts',
+  schema: ['./server/src/data/schema.ts', './server/src/data/teachingSchema.ts'],
   out: './server/migrations',
 });

@@ -15,16 +15,14 @@ import type { Database } from './data/database';
 import {
   account,
   certificationEventRow,
-  drill,
   evaluation,
-  lessonPlan,
   machineClass,
   person,
-  practiceSet,
   ruleSetRow,
   schoolChoiceRow,
   unit,
 } from './data/schema';
+import { drill, lessonPlan, practiceSet } from './data/teachingSchema';
 import { drillStream } from './practice/stream';
 
 async function inChunks<T>(

@@ -3,7 +3,8 @@ import { drillPicture, drillStations, drillCriterion, unmetCriterion } from '@ro
 import { and, asc, eq, isNotNull, lt } from 'drizzle-orm';
 import { type Caller, maySee } from '../accounts/access';
 import type { House } from '../data/context';
-import { drill, person } from '../data/schema';
+import { person } from '../data/schema';
+import { drill } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 import { type DrillRow, type HeldDrill, readDrill } from './stream';
 

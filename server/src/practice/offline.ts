@@ -6,7 +6,8 @@ import type { Caller } from '../accounts/access';
 import { composeAndKeep, effectivePackOf, packOrProblem } from '../classes/packs';
 import { siteChoices } from '../classes/schools';
 import { type House, note, siteToday } from '../data/context';
-import { drill, drillActRow, person } from '../data/schema';
+import { person } from '../data/schema';
+import { drill, drillActRow } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 
 type Kept = RouteInput<typeof routes.keptClass>;

@@ -4,7 +4,8 @@ import { and, countDistinct, desc, eq, isNotNull, sql } from 'drizzle-orm';
 import { type Caller, scopeOf, withinScope } from '../accounts/access';
 import { packOrProblem } from '../classes/packs';
 import { type House, siteToday } from '../data/context';
-import { drill, machineClass, person, practiceReview, practiceSet } from '../data/schema';
+import { machineClass, person } from '../data/schema';
+import { drill, practiceReview, practiceSet } from '../data/teachingSchema';
 import { itemWords } from './personPractice';
 import { openSets } from './sets';
 

@@ -1,7 +1,7 @@
 import type { PracticeReview } from '@rounds/core/practice';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Database } from '../data/database';
-import { practiceReview } from '../data/schema';
+import { practiceReview } from '../data/teachingSchema';
 
 /** How the items of a class went whenever a person practised them, oldest first. */
 export async function reviewsOf(db: Database, personId: string, classId: string): Promise<PracticeReview[]> {

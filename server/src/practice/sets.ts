@@ -4,7 +4,8 @@ import { and, asc, eq, inArray, type SQL, sql } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { composeOrProblem, packOrProblem } from '../classes/packs';
 import { type House, note } from '../data/context';
-import { account, drill, machineClass, person, practiceSet } from '../data/schema';
+import { account, machineClass, person } from '../data/schema';
+import { drill, practiceSet } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 
 /** Drills of the set's kind that its person has ended since it was set; what was made without a network counts for none. */

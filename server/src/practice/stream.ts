@@ -20,7 +20,7 @@ import { effectivePackOf } from '../classes/packs';
 import { append, type StreamKind } from '../data/append';
 import { type AuditLine, lock } from '../data/context';
 import type { Database } from '../data/database';
-import { drill, drillActRow, practiceReview } from '../data/schema';
+import { drill, drillActRow, practiceReview } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 import type { Caller } from '../accounts/access';
 

@@ -14,7 +14,8 @@ import { siteChoices } from '../classes/schools';
 import { announce } from '../data/announcements';
 import { append } from '../data/append';
 import { type House, note, siteTimeZone } from '../data/context';
-import { account, lesson, machineClass, person } from '../data/schema';
+import { account, machineClass, person } from '../data/schema';
+import { lesson } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 
 type LessonRow = typeof lesson.$inferSelect;

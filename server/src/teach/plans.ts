@@ -5,7 +5,8 @@ import type { Caller } from '../accounts/access';
 import { composeOrProblem, packOrProblem } from '../classes/packs';
 import { siteChoices } from '../classes/schools';
 import { type House, note, readSetting, siteToday } from '../data/context';
-import { account, lessonPlan, machineClass } from '../data/schema';
+import { account, machineClass } from '../data/schema';
+import { lessonPlan } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 import type { LessonPaperSubject } from './lessonPaper';
 

@@ -14,7 +14,8 @@ import { and, eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { effectivePackOf } from '../classes/packs';
-import { certificationEventRow, drill, drillActRow, practiceReview } from '../data/schema';
+import { certificationEventRow } from '../data/schema';
+import { drill, drillActRow, practiceReview } from '../data/teachingSchema';
 import { type Caller, FORKLIFT, openYard } from './desk';
 
 let yard: Awaited<ReturnType<typeof openYard>>;

@@ -85,10 +85,10 @@ export const tank = evidenceKind({
     if (layer === 'specks')
       marks.push(...[20, 28, 36, 44, 52, 60].map((x, i) => solid(ellipse(x, 90 - (i % 2) * 4, 2.4))));
     marks.push(
-      stroke(poly(72, y(low), 80, y(low)), 4),
-      stroke(poly(72, y(high), 80, y(high)), 4),
-      words('low', 99, y(low) + 3, 9, { anchor: 'end', bold: true }),
-      words('high', 99, y(high) + 3, 9, { anchor: 'end', bold: true }),
+      stroke(poly(72, y(low), 77, y(low)), 4),
+      stroke(poly(72, y(high), 77, y(high)), 4),
+      words('low', 100, y(low) + 2.6, 8, { anchor: 'end', bold: true }),
+      words('high', 100, y(high) + 2.6, 8, { anchor: 'end', bold: true }),
       ...lettering(liquid.replace('-', ' '), 87, 62, { letters: 7, size: 7.6, lines: 2 }),
     );
     if (cap === 'on') marks.push(shape(box(28, 8, 28, 10, 3), 'deep'));

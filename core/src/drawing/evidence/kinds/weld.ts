@@ -58,7 +58,7 @@ export const weld = evidenceKind({
             solid(ellipse(80, 69, 2)),
             solid(ellipse(60, 72, 1.6)),
           ]
-        : [30, 36, 42, 48, 54, 60, 66].map((x) => stroke(arc(x, 61, 5, 300, 60), 1.4))),
+        : [39, 45, 51, 57, 63].map((x) => stroke(arc(x - 1, 60, 3.4, 300, 60), 1.4))),
     );
     if (v.paint === 'cracked')
       marks.push(
