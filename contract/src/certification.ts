@@ -127,6 +127,16 @@ export const certificationRoutes = {
     answer: standingSchema,
     problems: ['not-found', 'date-in-future', 'own-record'],
   }),
+  prerequisites: route({
+    method: 'GET',
+    path: '/people/:id/prerequisites',
+    summary: 'What the rules ask of a person in a class beside the evaluation and is not on record',
+    roles: office,
+    params: byId,
+    query: z.object({ classId: line.max(60) }),
+    answer: z.object({ missing: z.array(z.string()) }),
+    problems: ['not-found'],
+  }),
   rules: route({
     method: 'GET',
     path: '/rules',

@@ -104,7 +104,8 @@ const classPractice = z.object({
   classId: z.string(),
   classTitle: z.string(),
   drills: z.number(),
-  last: z.object({ id: uuid, endedAt: instant, score: z.number() }),
+  /** The latest drill; null where only other things were practised. */
+  last: z.object({ id: uuid, endedAt: instant, score: z.number() }).nullable(),
   /** Scores of the drills over the whole round, oldest first. */
   trend: z.array(
     z.object({

@@ -94,6 +94,19 @@ export function standingUntilChange(
   return { standing: explain(fold, conditions, on, born), nextChange };
 }
 
+/**
+ * What the rules in force ask for beside the practical evaluation and is not on record: an evaluation passed before
+ * it is does not certify until then.
+ */
+export function missingBeforeEvaluation(
+  events: readonly CertificationEvent[],
+  rules: Rules,
+  on: PlainDate,
+): string[] {
+  const history = through(rules);
+  return prerequisitesMissing(foldCertification(events, history, on), rulesOn(history, on));
+}
+
 /** A standing brought from the date it was computed on to a later one before its next change. */
 export function standingAt(held: Standing, on: PlainDate): Standing {
   if (held.until === null) return held;

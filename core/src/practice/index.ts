@@ -1,3 +1,4 @@
 export * from './choose';
+export * from './items';
 export * from './reviews';
 export * from './spacing';

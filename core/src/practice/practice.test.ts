@@ -2,15 +2,20 @@ import { createEmptyCard, fsrs, Rating } from 'ts-fsrs';
 import { describe, expect, it } from 'vitest';
 import { compose } from '../catalogue';
 import { caseItem, dealDrill, drillResult, LOOK_ONLY, PERFECT, possibleCases, scriptedDrill } from '../drill';
+import { judge, rightRun, stepResults, type Trace } from '../procedure';
 import { forkliftPack } from '../testing';
 import {
   drillReviews,
   isDue,
   itemStates,
+  itemWords,
+  numberItem,
   type PracticeOutcome,
   type PracticeReview,
   practiceWeights,
   remembered,
+  stepItem,
+  stepReviews,
 } from './index';
 
 const START = '2026-03-02T08:00:00.000Z';
@@ -99,6 +104,47 @@ describe('what a drill says about memory', () => {
     expect(drillReviews(pack, drillResult(pack, deal, acts).cases, START)).toEqual([
       { item: caseItem(first!), at: START, outcome: 'nearly', mistakenFor: [] },
     ]);
+  });
+});
+
+describe('what a session of start and stop says about memory', () => {
+  const procedure = pack.procedures.find((each) => each.kind === 'startup')!;
+  const right = rightRun(pack, [procedure.id]);
+  const reviewsOf = (trace: Trace) =>
+    stepReviews(stepResults(judge(pack, [procedure.id], trace), trace), START);
+
+  it('is right of every step of a right run, and names the one left out', () => {
+    expect(new Set(reviewsOf(right).map((each) => each.outcome))).toEqual(new Set(['right']));
+    const left = right.events[2]!;
+    const step = procedure.steps.find((each) => (each.token ?? each.id) === left.token)!;
+    const without = { ...right, events: right.events.filter((each) => each !== left) };
+    const wrong = reviewsOf(without).filter((each) => each.outcome === 'wrong');
+    expect(wrong.map((each) => each.item)).toEqual([stepItem(step.id)]);
+    expect(itemWords(pack, wrong[0]!.item)).toContain(step.do);
+  });
+
+  it('counts a step by half that had to be prompted', () => {
+    const event = right.events[2]!;
+    const prompted = {
+      ...right,
+      events: right.events.map((each) => (each === event ? { ...each, mark: 'prompted' as const } : each)),
+    };
+    expect(
+      reviewsOf(prompted)
+        .filter((each) => each.outcome !== 'right')
+        .map((each) => each.outcome),
+    ).toEqual(['nearly']);
+  });
+});
+
+describe('an item in words', () => {
+  it('names part and fault, step or number, and nothing of what the class has no more', () => {
+    for (const each of possibleCases(pack)) expect(itemWords(pack, caseItem(each))).toMatch(/: /);
+    for (const { steps } of pack.procedures)
+      for (const { id } of steps) expect(itemWords(pack, stepItem(id))).toMatch(/: /);
+    for (const { id, name } of pack.numbers) expect(itemWords(pack, numberItem(id))).toContain(name);
+    for (const gone of [stepItem('no'), numberItem('no'), 'no/sound', `${pack.checkpoints[0]!.id}/no`])
+      expect(itemWords(pack, gone)).toBeNull();
   });
 });
 

@@ -1,5 +1,7 @@
 import type { EffectivePack } from '../catalogue';
 import { caseItem, type CaseResult, possibleCases } from '../drill';
+import type { StepResult } from '../procedure';
+import { stepItem } from './items';
 import type { PracticeOutcome, PracticeReview } from './spacing';
 
 function outcomeOf({ right, blind, called, key, outcome }: CaseResult): PracticeOutcome {
@@ -29,5 +31,19 @@ export function drillReviews(
         : possible
             .filter((one) => one.checkpoint === each.checkpoint && one.grade === each.called)
             .map(caseItem),
+    }));
+}
+
+/**
+ * What a session of start and stop, judged, says about the memory of its steps. A step that was prompted, or done but
+ * not for long enough or not in its condition, is known by half; one that was not due says nothing.
+ */
+export function stepReviews(steps: readonly StepResult[], at: string): PracticeReview[] {
+  return steps
+    .filter((each) => each.due)
+    .map(({ id, flawed, state }) => ({
+      item: stepItem(id),
+      at,
+      outcome: !flawed ? 'right' : state === 'done' || state === 'prompted' ? 'nearly' : 'wrong',
     }));
 }

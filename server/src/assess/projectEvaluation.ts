@@ -9,6 +9,7 @@ import {
   phaseOf,
   practicePhase,
 } from '@rounds/core/evaluation';
+import { stepReviews } from '@rounds/core/practice';
 import { stepResults } from '@rounds/core/procedure';
 import { eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
@@ -18,6 +19,7 @@ import { announceWithin } from '../data/announcements';
 import { append } from '../data/append';
 import { type AuditLine, CHANGES } from '../data/context';
 import type { Database } from '../data/database';
+import { dropReviews, keepReviews } from '../data/practiceReviews';
 import { certificate, evaluation, sequenceResult, unit } from '../data/schema';
 import type { HeldEvaluation } from './checkEvent';
 import type { EvaluationRow } from './stream';
@@ -161,7 +163,14 @@ export async function projectSequences(
   taken: readonly EvaluationEvent[],
 ): Promise<void> {
   if (!taken.some(({ body }) => ofSequence(body) || body.kind === 'undone')) return;
-  await db.delete(sequenceResult).where(eq(sequenceResult.evaluationId, row.id));
+  const before = await db
+    .delete(sequenceResult)
+    .where(eq(sequenceResult.evaluationId, row.id))
+    .returning({ id: sequenceResult.id });
+  await dropReviews(
+    db,
+    before.map((each) => each.id),
+  );
   const ended = fold.record.sequences.filter((each) => each.endedAt !== null);
   const results = ended.flatMap((sequence) => {
     const judged = judgedSequence(pack, sequence);
@@ -181,5 +190,14 @@ export async function projectSequences(
     ];
   });
   if (results.length > 0) await db.insert(sequenceResult).values(results);
+  await keepReviews(
+    db,
+    results.map(({ id, personId, classId, endedAt, steps }) => ({
+      practiceId: id,
+      personId,
+      classId,
+      reviews: stepReviews(steps, endedAt),
+    })),
+  );
   announceWithin(CHANGES, { areas: ['sequences'] });
 }

@@ -135,13 +135,12 @@ export const drillActRow = pgTable(
   (t) => [index('drill_act_of').on(t.drillId, t.seq)],
 );
 
-/** How an item went when it was practised, for spacing; made from an ended drill. */
+/** How an item went when it was practised, for spacing; made from what was practised once it has ended. */
 export const practiceReview = pgTable(
   'practice_review',
   {
-    drillId: uuid('drill_id')
-      .notNull()
-      .references(() => drill.id),
+    /** The drill, the session of start and stop or the bench in which it was practised. */
+    practiceId: uuid('practice_id').notNull(),
     personId: uuid('person_id')
       .notNull()
       .references(() => person.id),
@@ -152,7 +151,7 @@ export const practiceReview = pgTable(
     mistakenFor: jsonb('mistaken_for').notNull().$type<string[]>(),
   },
   (t) => [
-    primaryKey({ columns: [t.drillId, t.item] }),
+    primaryKey({ columns: [t.practiceId, t.item] }),
     index('practice_review_person').on(t.personId, t.classId),
   ],
 );

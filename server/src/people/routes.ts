@@ -8,6 +8,7 @@ import { importRoster, previewRosterImport } from './importRoster';
 import { listRoster } from './listRoster';
 import { standingMatrix } from './matrix';
 import { personRecord } from './personRecord';
+import { prerequisites } from './prerequisites';
 import { recordFact } from './recordFact';
 
 /** Routes of people, roster import and export, and the standing matrix. */
@@ -18,6 +19,9 @@ export function peopleRoutes(router: Router, house: House): void {
     changePerson(house, params, body, caller),
   );
   bind(router, house, routes.person, ({ params, caller }) => personRecord(house, params, caller));
+  bind(router, house, certificationRoutes.prerequisites, ({ params, query, caller }) =>
+    prerequisites(house, params, query, caller),
+  );
   bind(router, house, routes.previewImport, ({ body, caller, gone }) =>
     previewRosterImport(house, body, caller, gone),
   );

@@ -1,7 +1,7 @@
 import type { ClassPractice, RouteAnswer, routes } from '@rounds/contract';
 import type { Pack } from '@rounds/core/catalogue';
 import { DAYS_TO_BE_READY } from '@rounds/core/drill';
-import { isDue, type ItemState, itemStates } from '@rounds/core/practice';
+import { isDue, type ItemState, itemStates, itemWords } from '@rounds/core/practice';
 import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { publishedPack } from '../classes/packs';
@@ -9,23 +9,13 @@ import { type House, siteToday } from '../data/context';
 import { machineClass } from '../data/schema';
 import { drill, practiceSet } from '../data/teachingSchema';
 import { personOr404 } from '../people/roster';
-import { reviewsOf } from './reviews';
+import { classesPractised, reviewsOf } from '../data/practiceReviews';
 import { openSets } from './sets';
 
 /** Most things forgotten that are listed. */
 const MOST_FORGOTTEN = 8;
 /** Drills without a network that are listed, the latest first. */
 const MOST_OFFLINE = 20;
-
-/** An item in words: the part, and what was wrong with it; null where the class no longer has it. */
-export function itemWords(pack: Pack, item: string): string | null {
-  const [checkpoint, fault] = item.split('/');
-  const check = pack.checkpoints.find((each) => each.id === checkpoint);
-  if (!check) return null;
-  if (fault === 'sound') return `${check.part}: sound, yet called otherwise`;
-  const row = pack.faults.find((each) => each.id === fault);
-  return row ? `${check.part}: ${row.title}` : null;
-}
 
 function forgotten(pack: Pack, states: readonly ItemState[]): ClassPractice['forgotten'] {
   return states
@@ -64,7 +54,8 @@ export async function personPractice(
   const rows = every.filter((each) => !each.offline);
   const now = house.now().toISOString();
   const classes: ClassPractice[] = [];
-  for (const classId of new Set(rows.map((each) => each.classId).reverse())) {
+  const drilled = rows.map((each) => each.classId).reverse();
+  for (const classId of new Set([...drilled, ...(await classesPractised(house.db, id))])) {
     const own = rows.filter((each) => each.classId === classId);
     const point = ({ id: drillId, endedAt, result }: (typeof own)[number]) => ({
       id: drillId,
@@ -78,7 +69,7 @@ export async function personPractice(
       classId,
       classTitle: published?.pack.title ?? classId,
       drills: own.length,
-      last: point(own.at(-1)!),
+      last: own.length > 0 ? point(own.at(-1)!) : null,
       trend: own
         .filter((each) => each.form === 'round')
         .map((each) => ({

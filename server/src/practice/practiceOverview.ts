@@ -1,12 +1,12 @@
 import type { RouteAnswer, RouteInput, routes } from '@rounds/contract';
 import { DAYS_TO_BE_READY } from '@rounds/core/drill';
+import { itemWords } from '@rounds/core/practice';
 import { and, countDistinct, desc, eq, isNotNull, sql } from 'drizzle-orm';
 import { type Caller, scopeOf, withinScope } from '../accounts/access';
 import { packOrProblem } from '../classes/packs';
 import { type House, siteToday } from '../data/context';
 import { machineClass, person } from '../data/schema';
 import { drill, practiceReview, practiceSet } from '../data/teachingSchema';
-import { itemWords } from './personPractice';
 import { openSets } from './sets';
 
 type Asked = RouteInput<typeof routes.practiceOverview>['query'];

@@ -14,7 +14,7 @@ import { drill } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 import { drillView, ownDrill } from './drillViews';
 import { readDrill } from './stream';
-import { reviewsOf } from './reviews';
+import { reviewsOf } from '../data/practiceReviews';
 
 type Asked = RouteInput<typeof routes.startDrill>['body'];
 

@@ -20,7 +20,8 @@ import { effectivePackOf } from '../classes/packs';
 import { append, type StreamKind } from '../data/append';
 import { type AuditLine, lock } from '../data/context';
 import type { Database } from '../data/database';
-import { drill, drillActRow, practiceReview } from '../data/teachingSchema';
+import { keepReviews } from '../data/practiceReviews';
+import { drill, drillActRow } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 import type { Caller } from '../accounts/access';
 
@@ -131,19 +132,9 @@ export function drillStream(now: string, today: PlainDate): StreamKind<string, H
         .set({ endedAt: now, endedOn: today, result, met, firstStation })
         .where(eq(drill.id, drillId));
       if (personId) {
-        const reviews = drillReviews(pack, result.cases, now);
-        if (reviews.length > 0)
-          await db.insert(practiceReview).values(
-            reviews.map(({ item, outcome, mistakenFor, at }) => ({
-              drillId,
-              personId,
-              classId,
-              item,
-              at,
-              outcome,
-              mistakenFor: [...(mistakenFor ?? [])],
-            })),
-          );
+        await keepReviews(db, [
+          { practiceId: drillId, personId, classId, reviews: drillReviews(pack, result.cases, now) },
+        ]);
         if (met && before < DAYS_TO_BE_READY && (await daysMet(db, personId, classId)) >= DAYS_TO_BE_READY)
           await recordReady(db, caller, { personId, classId }, today);
       }

@@ -162,7 +162,7 @@ describe('a walk-round drill', () => {
     const reviews = await yard.house.db
       .select()
       .from(practiceReview)
-      .where(eq(practiceReview.drillId, tried.id));
+      .where(eq(practiceReview.practiceId, tried.id));
     expect(reviews).toEqual([]);
     const outcome = await trainer.call(routes.drillOutcome, { params: { id: tried.id } });
     expect((outcome.body as RouteAnswer<typeof routes.drillOutcome>).result).toMatchObject({ score: 100 });
@@ -300,7 +300,7 @@ describe('a drill made without a network', () => {
     const [row] = await yard.house.db.select().from(drill).where(eq(drill.id, body.id));
     expect(row).toMatchObject({ offline: true, met: false, personId: yard.ids.operatorId });
     expect(
-      await yard.house.db.select().from(practiceReview).where(eq(practiceReview.drillId, body.id)),
+      await yard.house.db.select().from(practiceReview).where(eq(practiceReview.practiceId, body.id)),
     ).toEqual([]);
     const outcome = await operator.call(routes.drillOutcome, { params: { id: body.id } });
     expect(outcome.body).toMatchObject({ offline: true, classId: FORKLIFT });

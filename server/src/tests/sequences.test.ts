@@ -5,6 +5,7 @@ import { rightRun, session, type Trace } from '@rounds/core/procedure';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readTraceCsv, readTraceXes } from '../assess/traceFiles';
+import { practiceReview } from '../data/teachingSchema';
 import { type Caller, DEVICE, FORKLIFT, forklift, openYard, send, wholeText } from './desk';
 
 let yard: Awaited<ReturnType<typeof openYard>>;
@@ -59,6 +60,8 @@ const sequencesOf = async (by: Caller, personId = yard.ids.operatorId) =>
     >
   ).sessions;
 
+const stepReviews = () => yard.house.db.select().from(practiceReview);
+
 describe('a practice of start and stop', () => {
   it('is judged once it is ended, listed by itself, and seen by the one who practised', async () => {
     const id = await practice();
@@ -112,6 +115,27 @@ describe('a practice of start and stop', () => {
     expect(await of()).toEqual([]);
     await send(trainer, id, [{ kind: 'sequence-ended' }]);
     expect(await of()).toHaveLength(1);
+  });
+
+  it('brings back the steps that went wrong, a step undone with its session', async () => {
+    const before = await stepReviews();
+    const id = await practice();
+    const left = right.events.filter((_, i) => i !== 1);
+    const events = eventsOf({ ...right, events: left }, [START]);
+    await record(id, events);
+    const after = await stepReviews();
+    expect(after.length).toBeGreaterThan(before.length);
+    const skipped = after.filter((each) => each.practiceId === events[0]!.id && each.outcome === 'wrong');
+    expect(skipped.map((each) => each.item)).toContain(
+      `step:${pack.procedures.find((each) => each.id === START)!.steps[1]!.id}`,
+    );
+    const practised = (await operator.call(routes.personPractice, { params: { id: yard.ids.operatorId } }))
+      .body as RouteAnswer<typeof routes.personPractice>;
+    const own = practised.classes.find((each) => each.classId === FORKLIFT)!;
+    expect(own.last).toBeNull();
+    expect(own.forgotten.map((each) => each.item)).toContain(skipped[0]!.item);
+    await send(trainer, id, [{ kind: 'undone', event: events.at(-1)!.id }]);
+    expect(await stepReviews()).toHaveLength(before.length);
   });
 
   it('is counted in the figures of the class, for those who may see them', async () => {

@@ -118,6 +118,27 @@ function pick({ sentence, status, daysLeft }: ReturnType<typeof standing>) {
   return { sentence, status, daysLeft };
 }
 
+describe('what comes before an evaluation', () => {
+  it('is what the rules of the site ask for and is not on record yet', async () => {
+    const id = await addPerson('Pier');
+    const missing = async (by = trainer, of = id) =>
+      (
+        (await by.call(routes.prerequisites, { params: { id: of }, query: { classId: FORKLIFT } }))
+          .body as RouteAnswer<typeof routes.prerequisites>
+      ).missing;
+    expect(await missing()).toEqual([]);
+    await setRules({ requireTheory: true, requireDrill: true }, { site: 'Pier', classId: null });
+    expect(await missing()).toEqual(['theory passed', 'drill standard met']);
+    await record(id, today, { kind: 'theory-passed' });
+    expect(await missing()).toEqual(['drill standard met']);
+    expect(await missing(trainer, await addPerson('Quay'))).toEqual([]);
+    await setRules({}, { site: 'Pier', classId: null });
+    const operator = await yard.as('operator');
+    const asked = await operator.call(routes.prerequisites, { params: { id }, query: { classId: FORKLIFT } });
+    expect(asked.status).toBe(403);
+  });
+});
+
 describe('new rules', () => {
   it('from today do not make a certificate lapse that was given for longer', async () => {
     const id = await addPerson();

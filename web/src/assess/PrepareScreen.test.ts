@@ -1,5 +1,6 @@
 import { assessRoutes } from '@rounds/contract/assess';
 import { classRoutes } from '@rounds/contract/classes';
+import { certificationRoutes } from '@rounds/contract/certification';
 import { machineRoutes } from '@rounds/contract/machines';
 import { peopleRoutes } from '@rounds/contract/people';
 import { DEFAULT_RULES } from '@rounds/core/certification';
@@ -52,6 +53,7 @@ beforeEach(() => {
     sites: ['Quay'],
     teams: ['Blue'],
   });
+  server.answer(certificationRoutes.prerequisites, { missing: [] });
   server.answer(classRoutes.classes, {
     classes: [summary, { ...summary, id: 'reach-truck', title: 'Reach truck', revision: null }],
   });
@@ -94,6 +96,16 @@ describe('preparing an evaluation', () => {
     });
     await show(PrepareScreen, { path: '/assess/new', at: `/assess/new?person=${PERSON.id}` });
     expect(text()).not.toContain('choose the operator');
+  });
+  it('says what a pass would wait for, and lets prepare it all the same', async () => {
+    server.answer(certificationRoutes.prerequisites, { missing: ['theory passed', 'drill standard met'] });
+    await ready();
+    await eventually(() =>
+      expect(text()).toContain(
+        'Anna Berg is not ready by the rules in force: theory passed, drill standard met not on record',
+      ),
+    );
+    expect(missing()).not.toContain('theory');
   });
   it('proposes a balanced set of four for the machine, each to be confirmed or left out', async () => {
     await ready();

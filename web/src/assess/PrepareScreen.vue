@@ -4,7 +4,7 @@ import type { Unit } from '@rounds/contract/machines';
 import type { Grade, Pack } from '@rounds/core/catalogue';
 import { proposePlants } from '@rounds/core/evaluation';
 import { refDebounced } from '@vueuse/core';
-import { Button, Form, Input, Textarea } from 'ant-design-vue';
+import { Alert, Button, Form, Input, Textarea } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -19,7 +19,7 @@ import StateBox from '../parts/StateBox.vue';
 import { useFitOut } from '../parts/useFitOut';
 import PlantedFault from './PlantedFault.vue';
 import { faultChoice } from './plantList';
-import { type Candidate, useAddUnit, useCandidate, useCreateEvaluation } from './queries';
+import { type Candidate, useAddUnit, useCandidate, useCreateEvaluation, usePrerequisites } from './queries';
 
 /**
  * Prepare an evaluation: who, which machine, under what conditions, and which faults are planted in it. Or a practice
@@ -156,6 +156,13 @@ function toggle(id: string) {
 function add(id: string) {
   if (id) chosen.value = [...chosen.value, id];
 }
+
+/** What a pass would wait for; a practice passes nobody. */
+const before = usePrerequisites(
+  () => (practice.value ? '' : (person.value?.id ?? '')),
+  () => classId.value,
+);
+const waitsFor = computed(() => before.data.value?.missing ?? []);
 
 const missing = computed(() => {
   const list: string[] = [];
@@ -356,6 +363,13 @@ async function go() {
           </template>
         </section>
       </div>
+      <Alert
+        v-if="waitsFor.length"
+        type="warning"
+        show-icon
+        :message="`${person!.givenName} ${person!.familyName} is not ready by the rules in force: ${waitsFor.join(', ')} not on record`"
+        description="You may assess all the same; a pass certifies only once it is."
+      />
       <ProblemAlert :problem="problem" />
       <div class="row">
         <Button type="primary" size="large" :disabled="missing.length > 0" :loading="busy" @click="go"

@@ -1,4 +1,5 @@
 import { assessRoutes } from '@rounds/contract/assess';
+import { certificationRoutes } from '@rounds/contract/certification';
 import { machineRoutes } from '@rounds/contract/machines';
 import { peopleRoutes } from '@rounds/contract/people';
 import type { RouteAnswer, RouteCall } from '@rounds/contract/route';
@@ -15,6 +16,12 @@ export type Candidate = RouteAnswer<typeof peopleRoutes.people>['rows'][number][
 /** The person that a link names; asks nothing for ''. */
 export const useCandidate = (id: () => string) =>
   useRouteQuery(peopleRoutes.person, () => (id() === '' ? null : { params: { id: id() } }));
+
+/** What the rules ask of somebody in a class before an evaluation, and is not on record. */
+export const usePrerequisites = (person: () => string, classId: () => string) =>
+  useRouteQuery(certificationRoutes.prerequisites, () =>
+    person() === '' || classId() === '' ? null : { params: { id: person() }, query: { classId: classId() } },
+  );
 
 /** Records a trace from a file as a session of a practice. */
 export const useImportTrace = () => useRouteMutation(assessRoutes.importTrace, ['evaluations', 'sequences']);

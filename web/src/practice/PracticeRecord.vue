@@ -24,7 +24,7 @@ const LAST = 8;
       }}</span>
     </div>
     <dl class="figures">
-      <div>
+      <div v-if="each.last">
         <dt>Last score</dt>
         <dd>
           <RouterLink :to="`/practise/${each.last.id}/result`">{{ Math.round(each.last.score) }}</RouterLink>
