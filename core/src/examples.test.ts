@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import * as calendar from './calendar';
 import * as signature from './evaluation/signature';
+import * as measuring from './measuring';
 import * as statistics from './statistics';
 import * as storable from './text/storable';
 
@@ -47,15 +48,26 @@ const MODULES = [
   {
     name: 'calendar',
     scope: calendar,
-    files: ['calendar/plainDate.ts', 'calendar/timeZone.ts', 'calendar/elapsed.ts'],
+    files: ['calendar/plainDate.ts', 'calendar/timeZone.ts', 'calendar/elapsed.ts', 'calendar/longDate.ts'],
     all: true,
   },
+  { name: 'measuring', scope: measuring, files: ['measuring/wear.ts', 'measuring/rope.ts'], all: false },
   {
     name: 'statistics',
     scope: statistics,
-    files: ['beta', 'kappa', 'location', 'normal', 'proportions', 'random', 'raters', 'signalDetection'].map(
-      (each) => `statistics/${each}.ts`,
-    ),
+    files: [
+      'beta',
+      'bootstrap',
+      'items',
+      'kappa',
+      'level',
+      'location',
+      'normal',
+      'proportions',
+      'random',
+      'raters',
+      'signalDetection',
+    ].map((each) => `statistics/${each}.ts`),
     all: true,
   },
   { name: 'signatures', scope: signature, files: ['evaluation/signature.ts'], all: false },

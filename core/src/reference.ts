@@ -4,6 +4,7 @@
  * by name, never passed.
  */
 import * as calendar from './calendar';
+import * as measuring from './measuring';
 import { conformance } from './procedure';
 import * as statistics from './statistics';
 
@@ -45,6 +46,11 @@ const counts = (each: any): statistics.DetectionCounts => ({
   falseAlarms: each.false_alarms,
   correctRejections: each.correct_rejections,
 });
+
+const hook = (rule: measuring.HookRule, i: any) => {
+  const r = measuring.hookThroat(rule, i.original_mm, i.measured_mm, i.twist_degrees);
+  return { increase_percent: r.increasePercent, increase_mm: r.increase, remove: r.remove };
+};
 
 const conforms: Calculation = ({ steps, before, trace }) => {
   const c = conformance(steps, before, trace);
@@ -145,6 +151,106 @@ const calculations: Record<string, Calculation> = {
     return { alpha: r.alpha, pairable_values: r.pairableValues, pairable_units: r.pairableUnits };
   },
   gwet_ac1: ({ units, categories }) => statistics.gwetAc1(units, categories),
+  fork_heel_wear: ({ original_mm, measured_mm }) => {
+    const r = measuring.forkHeelWear(original_mm, measured_mm);
+    return {
+      wear_percent: r.wearPercent,
+      withdraw: r.withdraw,
+      section_strength_ratio: r.sectionStrengthRatio,
+    };
+  },
+  chain_elongation: ({ pitch_mm, pitches, measured_mm }) => {
+    const r = measuring.chainElongation(pitch_mm, pitches, measured_mm);
+    return { nominal_mm: r.nominal, elongation_percent: r.elongationPercent, replace: r.replace };
+  },
+  hook_throat_osha: (i) => hook('osha', i),
+  hook_throat_asme: (i) => hook('asme', i),
+  wire_rope_1926_1413: (i) => {
+    const found: measuring.RopeFindings =
+      i.rope === 'running'
+        ? { rope: i.rope, inOneLay: i.broken_in_one_lay, inOneStrand: i.broken_in_one_strand_one_lay }
+        : i.rope === 'standing'
+          ? { rope: i.rope, beyondEnds: i.broken_in_one_lay_beyond_ends, atEnd: i.broken_at_end_connection }
+          : {
+              rope: i.rope,
+              inSixDiameters: i.broken_in_6_diameters,
+              inThirtyDiameters: i.broken_in_30_diameters,
+            };
+    const r = measuring.ropeWear(found, i.nominal_mm, i.measured_mm);
+    return { diameter_reduction_percent: r.diameterReductionPercent, reasons: r.reasons, remove: r.remove };
+  },
+  wire_rope_sling_1910_184: (i) => ({
+    remove: measuring.ropeSlingBroken(i.broken_in_one_lay, i.broken_in_one_strand_one_lay),
+  }),
+  item_statistics: ({ responses }) => {
+    const items = statistics.itemStatistics(responses);
+    return {
+      difficulty: items.map((each) => each.difficulty),
+      point_biserial: items.map((each) => each.pointBiserial),
+      corrected_point_biserial: items.map((each) => each.correctedPointBiserial),
+    };
+  },
+  kr20: ({ responses }) => {
+    const r = statistics.kuderRichardson(responses);
+    return {
+      kr20: r.kr20,
+      kr21: r.kr21,
+      mean: r.mean,
+      variance_population: r.variance,
+      sem_population: r.sem,
+    };
+  },
+  cronbach_alpha: ({ scores }) => ({ alpha: statistics.cronbachAlpha(scores) }),
+  upper_lower: ({ responses, fraction }) => {
+    const r = statistics.upperLower(responses, fraction);
+    return { group_size: r.groupSize, d: r.d };
+  },
+  binomial_error_consistency: ({ true_proportions, n_items, cut_score }) => {
+    const r = statistics.binomialConsistency(true_proportions, n_items, cut_score);
+    return {
+      pass_probability: r.passProbability,
+      consistency: r.consistency,
+      group_consistency: r.groupConsistency,
+    };
+  },
+  subkoviak: ({ scores, n_items, cut_score, reliability }) => {
+    const r = statistics.subkoviak(scores, n_items, cut_score, reliability);
+    return {
+      regressed_proportion: r.regressed,
+      pass_probability: r.passProbability,
+      p0: r.p0,
+      chance: r.chance,
+      kappa: r.kappa,
+    };
+  },
+  huynh: ({ n_items, cut_score, mean, kr21 }) => {
+    const r = statistics.huynh(n_items, cut_score, mean, kr21);
+    return {
+      alpha: r.alpha,
+      beta: r.beta,
+      pass_rate: r.passRate,
+      p0: r.p0,
+      p_chance: r.chance,
+      kappa: r.kappa,
+    };
+  },
+  livingston_k2: ({ mean, variance, reliability, cut_score }) => ({
+    k2: statistics.livingston(mean, variance, reliability, cut_score),
+  }),
+  angoff: ({ ratings }) => {
+    const r = statistics.angoff(ratings);
+    return {
+      judge_sums: r.judgeSums,
+      mean_cut: r.meanCut,
+      median_cut: r.medianCut,
+      sd_between_judges: r.spread,
+      se_of_cut: r.standardError,
+      cut_percent: r.cutPercent,
+      rounded_up_cut: r.roundedUp,
+      trimmed_mean_cut: r.trimmedMean,
+      item_means: r.itemMeans,
+    };
+  },
   edge: conforms,
   named: conforms,
   random: conforms,

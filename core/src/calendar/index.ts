@@ -1,3 +1,4 @@
 export * from './elapsed';
+export * from './longDate';
 export * from './plainDate';
 export * from './timeZone';

@@ -1,7 +1,8 @@
 import { contentHash } from './contentHash';
 import type { PackIssue } from './packIssue';
 import { type FitOut, needsMet } from './needs';
-import type { Pack, Step } from './schema';
+import { applyPolicy, type PolicyRaise, type Raised } from './policy';
+import type { Fault, Pack, Step } from './schema';
 
 /** What a pack says, whatever its format. */
 export type PackContent = Omit<Pack, 'format'>;
@@ -14,17 +15,23 @@ export interface Composition {
   variant: string;
   features?: Readonly<Record<string, string>>;
   choices?: Readonly<Record<string, string>>;
+  /** What the site has raised; lines that touch nothing of the class change nothing. */
+  policy?: readonly PolicyRaise[];
 }
 
 /**
  * A pack cut down to one machine's fit-out with the site's choices worked in. `hash` identifies exactly
- * this content: the pack, the fit-out and the choices.
+ * this content: the pack, the fit-out, the choices and what the site's policy raised.
  */
 export interface EffectivePack extends PackContent {
   /** 1 for what was composed before the present format; it is judged as it was then. */
   format: 1 | 2;
   fitOut: FitOut;
   choices: Readonly<Record<string, string>>;
+  /** A fault that the site's policy raised says from what, and by which line. */
+  faults: (Fault & { raised?: Raised })[];
+  /** The lines that raised something; absent where none did. */
+  policy?: readonly PolicyRaise[];
   hash: string;
 }
 
@@ -90,7 +97,7 @@ export function compose(pack: Pack, request: Composition): EffectivePack {
 
   const kept = <T extends { needs: string[] }>(rows: readonly T[]): T[] =>
     rows.filter((row) => needsMet(row.needs, fitOut));
-  const chosen = applyChoices(pack, choices);
+  const { pack: chosen, policy } = applyPolicy(applyChoices(pack, choices), request.policy ?? []);
   const checkpoints = kept(chosen.checkpoints).map((each) =>
     each.each && typeof each.each.count === 'object'
       ? { ...each, each: { ...each.each, count: repetitions(fitOut[each.each.count.feature]) } }
@@ -126,7 +133,8 @@ export function compose(pack: Pack, request: Composition): EffectivePack {
     numbers: kept(chosen.numbers),
     fitOut,
     choices,
-    hash: contentHash({ pack: packHash(pack), fitOut, choices }),
+    ...(policy.length > 0 ? { policy } : {}),
+    hash: contentHash({ pack: packHash(pack), fitOut, choices, ...(policy.length > 0 ? { policy } : {}) }),
   };
 }
 

@@ -1,5 +1,5 @@
-import type { Evidence } from '../drawing/evidence';
-import type { Checkpoint, Fault, Pack } from './schema';
+import { type Evidence, EVIDENCE_KINDS, paramsSchema } from '../drawing/evidence';
+import type { Checkpoint, Fault, Gauge, Pack } from './schema';
 import type { Method } from './vocabulary';
 
 /**
@@ -15,6 +15,46 @@ export function evidenceOf(check: Checkpoint, fault: Fault | null, method: Metho
   if (!drawing) return null;
   if (drawing.kind && drawing.kind !== own?.kind) return { kind: drawing.kind, params: drawing.params };
   return sound ? { kind: sound.kind, params: { ...sound.params, ...drawing.params } } : null;
+}
+
+/** Which parameter of a drawing is the figure of which kind of gauge, and in what it is a share where it is one. */
+export const GAUGED: Readonly<Record<string, Readonly<Record<string, { is: Gauge['kind']; of?: string }>>>> =
+  {
+    belt: { deflection: { is: 'deflection' } },
+    battery: { charge: { is: 'charge' } },
+    blade: { left: { is: 'wear' } },
+    chain: { elongation: { is: 'elongation' } },
+    fork: { wear: { is: 'wear' }, tips: { is: 'deflection' }, spread: { is: 'ratio' } },
+    hook: { opening: { is: 'opening' }, twist: { is: 'twist' } },
+    rope: { broken: { is: 'broken-wires' }, loss: { is: 'wear' } },
+    tyre: { tread: { is: 'tread' }, bar: { is: 'pressure', of: 'wanted' } },
+  };
+
+type Params = Readonly<Record<string, unknown>>;
+
+/** A gauge's quantity as a drawing has it, of what its figure is; null where it has none. */
+export function drawnQuantity(kind: string, key: string, params: Params): number | null {
+  const figure = params[key];
+  if (typeof figure !== 'number') return null;
+  const of = GAUGED[kind]?.[key]?.of;
+  if (of === undefined) return figure;
+  const whole = params[of];
+  return typeof whole === 'number' && whole > 0 ? (100 * figure) / whole : null;
+}
+
+/**
+ * A part drawn with a reading of one of its gauges: the sound part but for that figure. Null where no parameter of its
+ * drawing is that figure, or it cannot be drawn so.
+ */
+export function readingEvidence(check: Checkpoint, gauge: Gauge, value: number): Evidence | null {
+  const own = check.evidence;
+  const kind = own && EVIDENCE_KINDS.get(own.kind);
+  const [key, figure] =
+    Object.entries(GAUGED[own?.kind ?? ''] ?? {}).find(([, each]) => each.is === gauge.kind) ?? [];
+  if (!own || !kind || !key || !figure) return null;
+  const drawn = figure.of === undefined ? value : (value * Number(own.sound[figure.of])) / 100;
+  const params = { ...own.sound, [key]: drawn };
+  return paramsSchema(kind).safeParse(params).success ? { kind: own.kind, params } : null;
 }
 
 /** Methods that look at a part, whatever else may be wrong with it. */

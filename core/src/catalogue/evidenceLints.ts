@@ -1,20 +1,9 @@
-import { evidenceOf, givesFigures } from './evidence';
+import { drawnQuantity, evidenceOf, GAUGED, givesFigures } from './evidence';
 import { type Evidence, EVIDENCE_KINDS, drawEvidence, type Lamp, paramsSchema } from '../drawing/evidence';
 import { gradeReading } from './gradeReading';
 import type { Path, Report } from './packIssue';
-import type { Checkpoint, Fault, Gauge, Pack } from './schema';
+import type { Checkpoint, Fault, Pack } from './schema';
 import type { Method } from './vocabulary';
-
-/** Which parameter of a drawing is the figure of which kind of gauge. */
-const GAUGED: Readonly<Record<string, Partial<Record<string, Gauge['kind']>>>> = {
-  belt: { deflection: 'deflection' },
-  battery: { charge: 'charge' },
-  chain: { elongation: 'elongation' },
-  fork: { wear: 'wear', tips: 'deflection', spread: 'ratio' },
-  hook: { opening: 'opening', twist: 'twist' },
-  rope: { broken: 'broken-wires' },
-  tyre: { tread: 'tread', bar: 'pressure' },
-};
 
 /** What a pack's drawings must keep to: known kinds and parameters, methods that the check allows, figures that agree. */
 export function lintEvidence(pack: Pack, report: Report): void {
@@ -104,12 +93,10 @@ function dialGrade(params: Readonly<Record<string, unknown>>): 'green' | 'red' |
 
 /** Figures of a drawing that the check has a gauge for, and how the gauge grades them. */
 function measured(check: Checkpoint, kind: string, params: Readonly<Record<string, unknown>>) {
-  return Object.entries(GAUGED[kind] ?? {}).flatMap(([key, quantity]) => {
-    const gauge = check.gauges?.find((each) => each.kind === quantity);
-    const value = params[key];
-    return gauge && typeof value === 'number'
-      ? [{ key, gauge, grade: gradeReading(gauge, value).grade }]
-      : [];
+  return Object.entries(GAUGED[kind] ?? {}).flatMap(([key, figure]) => {
+    const gauge = check.gauges?.find((each) => each.kind === figure.is);
+    const value = drawnQuantity(kind, key, params);
+    return gauge && value !== null ? [{ key, gauge, grade: gradeReading(gauge, value).grade }] : [];
   });
 }
 

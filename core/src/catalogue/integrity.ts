@@ -104,6 +104,12 @@ export function packIntegrity(pack: Pack): PackIssue[] {
       const gaugePath = [...path, 'gauges', j];
       if (rising.length + falling.length === 0)
         report(gaugePath, 'gauge-direction', `gauge "${gauge.quantity}" has no limit`);
+      if (gauge.worked && gauge.unit !== '%')
+        report(
+          gaugePath,
+          'gauge-worked',
+          `gauge "${gauge.quantity}" is worked out in per cent, not ${gauge.unit}`,
+        );
       const ordered = (limits: typeof rising, sign: 1 | -1) =>
         limits.every((a, x) =>
           limits.every(

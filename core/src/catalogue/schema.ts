@@ -3,7 +3,7 @@ import { id, needs, originSchema, point, text } from './schemaParts';
 import { forbidden, procedure, step } from './schemaProcedure';
 import { checkpoint, fault } from './schemaRound';
 import { sheet } from './schemaSheet';
-import { PLACES } from './vocabulary';
+import { PLACES, USES } from './vocabulary';
 
 export { type Origin, originSchema } from './schemaParts';
 export type { Procedure, Step, Timing } from './schemaProcedure';
@@ -141,6 +141,12 @@ export const packSchema = z.strictObject({
       }),
     )
     .default([]),
+  uses: z
+    .array(z.enum(USES))
+    .optional()
+    .describe(
+      'What it may be put to beside its usual work, each of which raises what hangs on it by a grade',
+    ),
   cautions: z
     .array(
       z.strictObject({

@@ -12,6 +12,17 @@ const repeated = z.strictObject({
 
 const limit = z.strictObject({ grade: z.enum(GRADES), at: z.number(), inclusive: z.boolean().default(true) });
 
+/** How a quantity in per cent is worked out from what is measured and what it was new, or ought to be. */
+const worked = z.strictObject({
+  as: z
+    .enum(['loss', 'gain', 'share'])
+    .describe('loss: what is gone of it when new; gain: what is added; share: how much of it there is'),
+  what: text.describe('What is measured: thickness at the heel, length over ten links ...'),
+  unit: z.string().min(1),
+  whole: z.array(z.number().positive()).min(1).max(20).describe('Figures new or wanted, as they come'),
+  name: z.enum(['new', 'wanted']).default('new'),
+});
+
 /**
  * A measured quantity. `rising` limits bite at or above their value, `falling` ones at or below; both for a
  * two-sided gauge.
@@ -39,6 +50,8 @@ const gauge = z.strictObject({
   ]),
   rising: z.array(limit).optional(),
   falling: z.array(limit).optional(),
+  step: z.number().positive().optional().describe('How finely it is read, in its unit or that of `worked`'),
+  worked: worked.optional(),
   origin: originSchema,
 });
 

@@ -47,6 +47,10 @@ export const SYSTEMS = [
 ] as const;
 export type System = (typeof SYSTEMS)[number];
 
+/** What a machine may be used for beside its usual work; each raises the grades it bears on. */
+export const USES = ['carries-people', 'lifts-over-people', 'works-on-road', 'leans-on-device'] as const;
+export type Use = (typeof USES)[number];
+
 /** Places of a station that lie off the walking line. */
 export const PLACES = [
   'engine-bay',

@@ -6,7 +6,7 @@ import { type Pack, packJsonSchema } from './schema';
 const ON_ONE_LINE = new Set(
   (
     'origin timing at spot methods when needs after holds values range plant editable each alsoAt link ' +
-    'params points rising falling columns rows excludes drawing sound'
+    'params points rising falling columns rows excludes drawing sound uses whole'
   ).split(' '),
 );
 const LONGEST_LINE = 110;

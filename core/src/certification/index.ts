@@ -1,3 +1,4 @@
+export { longDate } from '../calendar';
 export * from './history';
 export * from './rules';
 export * from './standing';

@@ -1,8 +1,7 @@
-import { addDays, addMonths, daysBetween, type PlainDate } from '../calendar';
+import { addDays, addMonths, daysBetween, longDate, type PlainDate } from '../calendar';
 import { type CertificationFold, endOf, foldCertification, prerequisitesMissing } from './fold';
 import { constantRules, type RulesHistory, rulesOn } from './history';
 import type { CertificationEvent, RuleSet } from './rules';
-import { longDate } from './words';
 
 export const STANDING_STATUSES = [
   'none',

@@ -1,26 +1,6 @@
-import type { PlainDate } from '../calendar';
+import { longDate } from '../calendar';
 import type { CertificationEventBody, Trigger } from './rules';
 import type { StandingStatus } from './standing';
-
-const MONTHS = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-];
-
-/** A date as people read it: 5 March 2026. */
-export function longDate(date: PlainDate): string {
-  return `${Number(date.slice(8, 10))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
-}
 
 /** Standings as they stand in a table or on a filter. */
 export const STATUS_WORDS: Readonly<Record<StandingStatus, string>> = {

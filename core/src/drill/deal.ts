@@ -7,7 +7,7 @@ import {
   type Method,
 } from '../catalogue';
 import { walkingOrder } from '../round';
-import { seededRandom } from '../statistics';
+import { drawWeighted, levelShares, seededRandom } from '../statistics';
 
 /** The forms of a walk-round drill. */
 export const DRILL_FORMS = ['round', 'weak', 'station', 'one-wrong'] as const;
@@ -73,12 +73,6 @@ export function possibleCases(pack: EffectivePack): (DealtCase & { grade: Grade 
   ];
 }
 
-/** One of the candidates, the heavier the likelier. */
-function draw<T extends { weight: number }>(candidates: readonly T[], random: () => number): T {
-  let left = random() * candidates.reduce((sum, each) => sum + each.weight, 0);
-  return candidates.find((each) => (left -= each.weight) < 0) ?? candidates.at(-1)!;
-}
-
 /**
  * How many cases of each grade: as level as the class allows, so that whoever always says the same is right by chance
  * alone. Of a grade with few faults at most half are dealt at a time (the odd one by seed): they would be known by heart.
@@ -95,16 +89,7 @@ function quotas(
       return [grade, half] as const;
     }),
   );
-  // Whom the remainder goes to is left to the seed, or some grade would always have one more.
-  const turn = GRADES.map((grade) => ({ grade, at: random() })).sort((a, b) => a.at - b.at);
-  const quota = new Map<Grade, number>(GRADES.map((grade) => [grade, 0]));
-  for (let left = parts; left > 0; left--) {
-    const open = turn.filter(({ grade }) => quota.get(grade)! < room.get(grade)!);
-    if (open.length === 0) break;
-    const least = open.reduce((a, b) => (quota.get(b.grade)! < quota.get(a.grade)! ? b : a)).grade;
-    quota.set(least, quota.get(least)! + 1);
-  }
-  return quota;
+  return levelShares(room, parts, random);
 }
 
 /**
@@ -140,7 +125,7 @@ export function dealDrill(pack: EffectivePack, request: DealRequest): Deal {
       const wanted = grade === 'sound' && n % 2 === 1 ? free(lookalikes) : [];
       const candidates =
         wanted.length > 0 ? wanted : free(pools.get(grade)!.filter((each) => !lookalikes.includes(each)));
-      if (candidates.length > 0) dealt.push(draw(candidates, random));
+      if (candidates.length > 0) dealt.push(drawWeighted(candidates, random));
     }
   }
   return {

@@ -66,3 +66,40 @@ export function betaQuantile(p: number, a: number, b: number): number {
   }
   return (low + high) / 2;
 }
+
+/**
+ * The x below which a share `p` of an F distribution with `d1` and `d2` degrees of freedom lies.
+ *
+ * @example fQuantile(0.95, 3, 10) // 3.708
+ */
+export function fQuantile(p: number, d1: number, d2: number): number {
+  const q = betaQuantile(p, d1 / 2, d2 / 2);
+  return (d2 * q) / (d1 * (1 - q));
+}
+
+/**
+ * Of people whose true shares are Beta(alpha, beta): the chance to get at least `cut` of `items` right, and to do so in
+ * two tests of that length.
+ *
+ * @example betaBinomialTail(1, 1, 1, 1).pass // 0.5
+ */
+export function betaBinomialTail(
+  items: number,
+  cut: number,
+  alpha: number,
+  beta: number,
+): { pass: number; bothPass: number } {
+  const logBeta = (a: number, b: number) => logGamma(a) + logGamma(b) - logGamma(a + b);
+  const logChoose = (k: number) => logGamma(items + 1) - logGamma(k + 1) - logGamma(items - k + 1);
+  const base = logBeta(alpha, beta);
+  let pass = 0;
+  let bothPass = 0;
+  for (let x = cut; x <= items; x++) {
+    pass += Math.exp(logChoose(x) + logBeta(alpha + x, beta + items - x) - base);
+    for (let y = cut; y <= items; y++)
+      bothPass += Math.exp(
+        logChoose(x) + logChoose(y) + logBeta(alpha + x + y, beta + 2 * items - x - y) - base,
+      );
+  }
+  return { pass, bothPass };
+}

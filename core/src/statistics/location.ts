@@ -22,3 +22,24 @@ export function medianAbsoluteDeviation(values: readonly number[]): number | nul
   const centre = median(values);
   return centre === null ? null : 1.4826 * median(values.map((each) => Math.abs(each - centre)))!;
 }
+
+/**
+ * The arithmetic mean. Throws RangeError for no values.
+ *
+ * @example mean([1, 2, 6]) // 3
+ */
+export function mean(values: readonly number[]): number {
+  if (values.length === 0) throw new RangeError('no values have no mean');
+  return values.reduce((sum, each) => sum + each, 0) / values.length;
+}
+
+/**
+ * Variance with the divisor n - 1; null for fewer than two values.
+ *
+ * @example sampleVariance([1, 2, 6]) // 7
+ */
+export function sampleVariance(values: readonly number[]): number | null {
+  if (values.length < 2) return null;
+  const middle = mean(values);
+  return values.reduce((sum, each) => sum + (each - middle) ** 2, 0) / (values.length - 1);
+}

@@ -1,3 +1,6 @@
+import { fQuantile } from './beta';
+import type { Interval } from './proportions';
+
 /** Agreement of more than two raters. */
 
 /**
@@ -83,6 +86,59 @@ export function intraclassCorrelations(ratings: readonly (readonly number[])[]):
     wms,
     jms,
     ems,
+  };
+}
+
+/** Intervals of the six intraclass correlations. */
+export type IntraclassIntervals = Record<'icc11' | 'icc21' | 'icc31' | 'icc1k' | 'icc2k' | 'icc3k', Interval>;
+
+/**
+ * Intervals of the six intraclass correlations (Shrout and Fleiss 1979; for two random ways with the degrees of freedom
+ * of F. E. Satterthwaite). Those of the means of the judges follow by the formula of Spearman and Brown. Null for fewer
+ * than two subjects or judges, or where nothing varies.
+ *
+ * @example
+ * intraclassIntervals([
+ *   [9, 2, 5, 8], [6, 1, 3, 2], [8, 4, 6, 8], [7, 1, 2, 6], [10, 5, 6, 9], [6, 2, 4, 7],
+ * ])?.icc21.high // 0.7611
+ */
+export function intraclassIntervals(
+  ratings: readonly (readonly number[])[],
+  confidence = 0.95,
+): IntraclassIntervals | null {
+  const n = ratings.length;
+  const k = ratings[0]?.length ?? 0;
+  if (n < 2 || k < 2) return null;
+  const { bms, wms, jms, ems, icc21 } = intraclassCorrelations(ratings);
+  if (!(wms > 0) || !(ems > 0)) return null;
+  const p = 1 - (1 - confidence) / 2;
+  const oneWay = (ratio: number, d1: number, d2: number): Interval => {
+    const low = ratio / fQuantile(p, d1, d2);
+    const high = ratio * fQuantile(p, d2, d1);
+    return { low: (low - 1) / (low + k - 1), high: (high - 1) / (high + k - 1) };
+  };
+  const icc11 = oneWay(bms / wms, n - 1, n * (k - 1));
+  const icc31 = oneWay(bms / ems, n - 1, (n - 1) * (k - 1));
+  const a = (k * icc21) / (n * (1 - icc21));
+  const b = 1 + (k * icc21 * (n - 1)) / (n * (1 - icc21));
+  const v = (a * jms + b * ems) ** 2 / ((a * jms) ** 2 / (k - 1) + (b * ems) ** 2 / ((n - 1) * (k - 1)));
+  const rest = k * jms + (k * n - k - n) * ems;
+  const [fl, fu] = [fQuantile(p, n - 1, v), fQuantile(p, v, n - 1)];
+  const two: Interval = {
+    low: (n * (bms - fl * ems)) / (fl * rest + n * bms),
+    high: (n * (fu * bms - ems)) / (rest + n * fu * bms),
+  };
+  const ofMean = ({ low, high }: Interval): Interval => {
+    const up = (icc: number) => (k * icc) / (1 + (k - 1) * icc);
+    return { low: up(low), high: up(high) };
+  };
+  return {
+    icc11,
+    icc21: two,
+    icc31,
+    icc1k: ofMean(icc11),
+    icc2k: ofMean(two),
+    icc3k: ofMean(icc31),
   };
 }
 

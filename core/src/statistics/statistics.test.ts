@@ -5,14 +5,19 @@ import {
   betaCdf,
   betaQuantile,
   binomialTail,
+  bootstrapInterval,
   clopperPearsonInterval,
   cohenKappa,
   fleissKappa,
   intraclassCorrelations,
+  intraclassIntervals,
   krippendorffAlpha,
+  levelShares,
+  mean,
   normalCdf,
   normalQuantile,
   poolCounts,
+  seededRandom,
   sensitivityFromRates,
   sensitivityLogLinear,
   wilsonInterval,
@@ -235,5 +240,88 @@ describe('agreement of raters', () => {
         [1, 1],
       ]),
     ).toThrow(RangeError);
+  });
+});
+
+describe('intervals of agreement among several', () => {
+  // The six targets and four judges of Shrout and Fleiss (1979), table 2.
+  const ratings = [
+    [9, 2, 5, 8],
+    [6, 1, 3, 2],
+    [8, 4, 6, 8],
+    [7, 1, 2, 6],
+    [10, 5, 6, 9],
+    [6, 2, 4, 7],
+  ];
+
+  it('are those that the R package psych prints for the example of Shrout and Fleiss (from memory)', () => {
+    const found = intraclassIntervals(ratings)!;
+    const printed = {
+      icc11: [-0.133, 0.723],
+      icc21: [0.019, 0.761],
+      icc31: [0.342, 0.946],
+      icc1k: [-0.884, 0.912],
+      icc2k: [0.071, 0.927],
+      icc3k: [0.676, 0.986],
+    };
+    for (const [form, [low, high]] of Object.entries(printed)) {
+      const { low: l, high: h } = found[form as keyof typeof printed];
+      expect([form, Math.abs(l - low!) < 0.002, Math.abs(h - high!) < 0.002]).toEqual([form, true, true]);
+    }
+  });
+
+  it('hold the value they are an interval of, and are none where nothing can be said', () => {
+    const values = intraclassCorrelations(ratings);
+    for (const [form, { low, high }] of Object.entries(intraclassIntervals(ratings)!)) {
+      expect(values[form as 'icc11']).toBeGreaterThan(low);
+      expect(values[form as 'icc11']).toBeLessThan(high);
+    }
+    expect(intraclassIntervals([[1, 2, 3]])).toBeNull();
+    expect(intraclassIntervals([[1], [2]])).toBeNull();
+    expect(
+      intraclassIntervals([
+        [1, 1],
+        [2, 2],
+      ]),
+    ).toBeNull();
+  });
+
+  it('by drawing anew cover a known mean about as often as they say', () => {
+    const random = seededRandom(11);
+    let held = 0;
+    for (let i = 0; i < 200; i++) {
+      const sample = Array.from({ length: 40 }, () => random());
+      const found = bootstrapInterval(sample, (each) => mean(each), i, { repeats: 200 })!;
+      if (found.low <= 0.5 && found.high >= 0.5) held++;
+    }
+    expect(held / 200).toBeGreaterThan(0.88);
+    expect(held / 200).toBeLessThan(0.99);
+    expect(bootstrapInterval([1], (each) => mean(each), 1)).toBeNull();
+    expect(bootstrapInterval([1, 2], () => null, 1)).toBeNull();
+  });
+});
+
+describe('a level share', () => {
+  it('gives everybody as much as the room allows, in all what there is', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 0, max: 9 }), { minLength: 1, maxLength: 6 }),
+        fc.integer({ min: 0, max: 30 }),
+        (rooms, total) => {
+          const shares = [...levelShares(new Map(rooms.map((room, i) => [i, room])), total, seededRandom(3))];
+          const most = Math.max(...shares.map(([, share]) => share));
+          for (const [i, share] of shares) {
+            expect(share).toBeLessThanOrEqual(rooms[i]!);
+            if (share < rooms[i]!) expect(share).toBeGreaterThanOrEqual(most - 1);
+          }
+          expect(shares.reduce((sum, [, share]) => sum + share, 0)).toBe(
+            Math.min(
+              total,
+              rooms.reduce((sum, each) => sum + each, 0),
+            ),
+          );
+        },
+      ),
+    );
   });
 });

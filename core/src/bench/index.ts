@@ -1,0 +1,13 @@
+export * from './answers';
+export {
+  benchItem,
+  benchKey,
+  BENCH_FORMS,
+  type BenchCase,
+  type BenchForm,
+  benchCandidates,
+  findingView,
+  type FindingView,
+} from './cases';
+export * from './deal';
+export * from './numbers';

@@ -1,0 +1,4 @@
+export * from './reading';
+export * from './rope';
+export * from './units';
+export * from './wear';
