@@ -12,6 +12,7 @@ export const CHANGING_AREAS = [
   'library',
   'matrix',
   'people',
+  'policy',
   'practice',
   'rules',
   'sequences',

@@ -1,4 +1,4 @@
-import { MAX_PACK_LENGTH } from '@rounds/core/catalogue';
+import { MAX_PACK_LENGTH, policyRaiseSchema } from '@rounds/core/catalogue';
 import { ruleSetSchema } from '@rounds/core/certification';
 import { z } from 'zod';
 import { administrators, done, everyone, line, MAX_COUNT, office, trainers, uuid } from './fields';
@@ -140,6 +140,8 @@ export const classRoutes = {
       sites: z.array(z.string()),
       choices: z.record(z.string(), z.string()),
       choiceLog: z.array(schoolChoice),
+      /** Lines of the grading policy in force at the site: PolicyRaise of the core. */
+      policy: z.array(policyRaiseSchema),
     }),
     problems: ['not-found'],
   }),

@@ -6,7 +6,8 @@ import { route } from './route';
 
 /** Practice by oneself: the walk-round drill, what is remembered, and who is ready for an assessment. */
 
-const drillers = ['trainer', 'administrator', 'operator'] as const;
+/** Who practises: everybody who teaches or operates. */
+export const drillers = ['trainer', 'administrator', 'operator'] as const;
 
 /** A method used on a part, and what it showed. */
 const reading = z.object({
@@ -117,6 +118,11 @@ const classPractice = z.object({
       dPrime: z.number().nullable(),
     }),
   ),
+  /** Benches ended, findings graded on them, and how many of these as the key has them. */
+  benches: z.number(),
+  graded: z.number(),
+  gradedRight: z.number(),
+  lastBench: z.object({ id: uuid, endedAt: instant }).nullable(),
   /** Items practised, and those that should come back by now. */
   items: z.number(),
   due: z.number(),
@@ -318,8 +324,15 @@ export const practiceRoutes = {
       offline: z.array(z.object({ id: uuid, classTitle: z.string(), endedAt: instant, score: z.number() })),
       /** Drills set and not done, the first due first. */
       sets: z.array(practiceSet),
-      /** Drills begun and not ended. */
-      open: z.array(z.object({ id: uuid, classTitle: z.string(), startedAt: instant })),
+      /** Drills and benches begun and not ended. */
+      open: z.array(
+        z.object({
+          id: uuid,
+          what: z.enum(['drill', 'bench']),
+          classTitle: z.string(),
+          startedAt: instant,
+        }),
+      ),
     }),
     problems: ['not-found'],
   }),

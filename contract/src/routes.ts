@@ -1,8 +1,10 @@
 import { accountRoutes } from './accounts';
 import { assessRoutes } from './assess';
+import { benchRoutes } from './bench';
 import { certificationRoutes } from './certification';
 import { changeRoutes } from './changes';
 import { classRoutes } from './classes';
+import { gradingRoutes } from './grading';
 import { jobRoutes } from './jobs';
 import { machineRoutes } from './machines';
 import { peopleRoutes } from './people';
@@ -19,8 +21,10 @@ export const routes = {
   ...peopleRoutes,
   ...machineRoutes,
   ...classRoutes,
+  ...gradingRoutes,
   ...assessRoutes,
   ...practiceRoutes,
+  ...benchRoutes,
   ...teachRoutes,
   ...todayRoutes,
   ...changeRoutes,

@@ -35,7 +35,7 @@ export interface FindingView {
   part: string;
   station: string;
   /** What the machine is used for today, beside its usual work. */
-  uses: readonly Use[];
+  uses: Use[];
   words: { method: Method; shows: string }[];
   drawing: Evidence | null;
   readings: { name: string; says: string }[];
@@ -112,7 +112,7 @@ export function findingView(pack: EffectivePack, dealt: BenchCase, form: BenchFo
   return {
     part: check.part,
     station: pack.plan.stations.find((each) => each.id === check.station)?.name ?? check.station,
-    uses: dealt.uses,
+    uses: [...dealt.uses],
     words: reading || form === 'drawing' ? [] : wordsOf(check, fault, dealt.methods),
     drawing:
       form === 'words'

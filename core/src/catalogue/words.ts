@@ -5,9 +5,36 @@ import {
   type Method,
   type Moment,
   type PlantMeans,
+  type System,
   type TimingMeans,
   type UntilBound,
 } from './vocabulary';
+
+/** Systems of a machine and of the work, as a heading has them. */
+export const SYSTEM_WORDS: Readonly<Record<System, string>> = {
+  access: 'Access',
+  'air-intake': 'Air intake',
+  attachment: 'Attachment',
+  brakes: 'Brakes',
+  cooling: 'Cooling',
+  documents: 'Documents',
+  electrical: 'Electrical',
+  engine: 'Engine',
+  fuel: 'Fuel',
+  'hoist-rope-chain': 'Hoist, rope and chain',
+  housekeeping: 'Housekeeping',
+  hydraulics: 'Hydraulics',
+  lubrication: 'Lubrication',
+  'operator-station': "Operator's station",
+  'safety-device': 'Safety device',
+  site: 'Site',
+  steering: 'Steering',
+  structure: 'Structure',
+  transmission: 'Transmission',
+  'tyres-wheels': 'Tyres and wheels',
+  undercarriage: 'Undercarriage',
+  visibility: 'Visibility',
+};
 
 /** Families of machine classes. */
 export const FAMILY_WORDS: Readonly<Record<string, string>> = {

@@ -2,8 +2,8 @@ import type { RouteInput, routes } from '@rounds/contract';
 import { and, desc, eq, isNotNull } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { composeAndKeep, publishedPack } from '../classes/packs';
-import { siteChoices } from '../classes/schools';
-import { type House, note } from '../data/context';
+import { siteTerms } from '../classes/policy';
+import { type House, note, siteToday } from '../data/context';
 import { evaluation, person, unit } from '../data/schema';
 import { ProblemError } from '../http/problem';
 import { refuseOwn } from './access';
@@ -48,11 +48,12 @@ export async function prepareEvaluation(house: House, body: Asked['body'], calle
       'composition',
       'This class has no published content yet, so it cannot be assessed here.',
     );
+  const today = await siteToday(house);
   const row = await house.db.transaction(async (db) => {
     const pack = await composeAndKeep(db, published.pack, {
       variant: body.variant,
       features: body.features,
-      choices: await siteChoices(db, published.pack, machine.site),
+      ...(await siteTerms(db, published.pack, machine.site, today)),
     });
     const starts = await db
       .select({ first: evaluation.firstStation })

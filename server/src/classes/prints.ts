@@ -8,7 +8,7 @@ import { bind } from '../http/binder';
 import { ProblemError } from '../http/problem';
 import { composeOrProblem, packOrProblem } from './packs';
 import type { ClassPaper, PaperSubject } from './paperDocuments';
-import { siteChoices } from './schools';
+import { siteTerms } from './policy';
 
 interface PaperAsked {
   variant?: string | undefined;
@@ -40,7 +40,7 @@ async function subjectOf(house: House, classId: string, asked: PaperAsked): Prom
   const effective = composeOrProblem(pack, {
     variant: asked.variant ?? machine?.variant ?? pack.variants[0]!.id,
     features,
-    choices: await siteChoices(house.db, pack, site),
+    ...(await siteTerms(house.db, pack, site, await siteToday(house))),
   });
   return {
     pack: effective,

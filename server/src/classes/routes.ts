@@ -1,4 +1,4 @@
-import { type ClassSummary, routes, type Unit } from '@rounds/contract';
+import { type ClassSummary, gradingRoutes, routes, type Unit } from '@rounds/contract';
 import { rulesOn } from '@rounds/core/certification';
 import { asc, count, eq, sql } from 'drizzle-orm';
 import type { Router } from 'express';
@@ -9,6 +9,7 @@ import { bind } from '../http/binder';
 import { draftRoutes } from './drafts';
 import { exchangeRoutes } from './exchange';
 import { contentVersion, packOrProblem, publishedPack } from './packs';
+import { endPolicy, policyEffect, policyLines, raisePolicy, sitePolicy } from './policy';
 import { printRoutes } from './prints';
 import { choiceLog, chooseSchool, siteChoices, sitesOf } from './schools';
 
@@ -54,10 +55,8 @@ export function classRoutes(router: Router, house: House): void {
   bind(router, house, routes.machineClass, async ({ params, query }) => {
     const published = await publishedPack(house.db, params.id);
     const [summary] = await summaries(house, params.id);
-    const rules = rulesOn(
-      (await readRules(house.db)).of(query.site ?? '', params.id),
-      await siteToday(house),
-    );
+    const today = await siteToday(house);
+    const rules = rulesOn((await readRules(house.db)).of(query.site ?? '', params.id), today);
     const units = (
       await house.db.select().from(unit).where(eq(unit.classId, params.id)).orderBy(unit.name)
     ).map(shown);
@@ -70,6 +69,7 @@ export function classRoutes(router: Router, house: House): void {
       sites: await sitesOf(house.db),
       choices: published ? await siteChoices(house.db, published.pack, query.site) : {},
       choiceLog: await choiceLog(house.db, params.id, query.site),
+      policy: await sitePolicy(house.db, query.site, today),
     };
   });
 
@@ -82,6 +82,16 @@ export function classRoutes(router: Router, house: House): void {
     };
   });
 
+  bind(router, house, gradingRoutes.policy, () => policyLines(house));
+  bind(router, house, gradingRoutes.previewPolicy, ({ body }) => policyEffect(house.db, body));
+  bind(router, house, gradingRoutes.raisePolicy, async ({ body, caller }) => {
+    await raisePolicy(house, body, caller);
+    return { done: true } as const;
+  });
+  bind(router, house, gradingRoutes.endPolicy, async ({ params, body, caller }) => {
+    await endPolicy(house, { params, body }, caller);
+    return { done: true } as const;
+  });
   draftRoutes(router, house);
   exchangeRoutes(router, house);
   printRoutes(router, house);

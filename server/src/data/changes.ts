@@ -14,6 +14,8 @@ const BY_ACT: readonly (readonly [beginning: string, areas: readonly ChangingAre
   ['rules-set', ['rules', 'people', 'matrix', 'today']],
   ['class-', CLASSES],
   ['draft-', ['classes']],
+  ['bench-', ['practice']],
+  ['policy-', ['policy', 'classes']],
   ['drill-', ['practice']],
   ['lesson-', ['lessons']],
   ['school-chosen', ['classes']],

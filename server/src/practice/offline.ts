@@ -4,7 +4,7 @@ import { eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Caller } from '../accounts/access';
 import { composeAndKeep, effectivePackOf, packOrProblem } from '../classes/packs';
-import { siteChoices } from '../classes/schools';
+import { siteTerms } from '../classes/policy';
 import { type House, note, siteToday } from '../data/context';
 import { person } from '../data/schema';
 import { drill, drillActRow } from '../data/teachingSchema';
@@ -26,9 +26,9 @@ export async function keptClass(
   const [who] = caller.personId
     ? await house.db.select({ site: person.site }).from(person).where(eq(person.id, caller.personId))
     : [];
-  const choices = await siteChoices(house.db, pack, who?.site);
+  const terms = await siteTerms(house.db, pack, who?.site, await siteToday(house));
   return {
-    pack: await house.db.transaction((db) => composeAndKeep(db, pack, { variant: query.variant, choices })),
+    pack: await house.db.transaction((db) => composeAndKeep(db, pack, { variant: query.variant, ...terms })),
   };
 }
 

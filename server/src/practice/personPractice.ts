@@ -9,6 +9,7 @@ import { type House, siteToday } from '../data/context';
 import { machineClass } from '../data/schema';
 import { drill, practiceSet } from '../data/teachingSchema';
 import { personOr404 } from '../people/roster';
+import { bench } from '../data/gradingSchema';
 import { classesPractised, reviewsOf } from '../data/practiceReviews';
 import { openSets } from './sets';
 
@@ -28,6 +29,30 @@ function forgotten(pack: Pack, states: readonly ItemState[]): ClassPractice['for
       return says ? [{ item, says, times, wrong }] : [];
     })
     .slice(0, MOST_FORGOTTEN);
+}
+
+/** What the benches of a class come to. */
+function benchFigures(ended: readonly (typeof bench.$inferSelect)[]) {
+  const findings = ended.filter((each) => each.kind !== 'numbers');
+  const sum = (of: (each: (typeof ended)[number]) => number) =>
+    findings.reduce((total, each) => total + of(each), 0);
+  const last = ended.at(-1);
+  return {
+    benches: ended.length,
+    graded: sum((each) => each.answered),
+    gradedRight: sum((each) => each.right),
+    lastBench: last ? { id: last.id, endedAt: new Date(last.endedAt!).toISOString() } : null,
+  };
+}
+
+/** Drills or benches that the caller began for a person and did not end. */
+function begun(house: House, table: typeof drill | typeof bench, personId: string, caller: Caller) {
+  return house.db
+    .select({ id: table.id, classTitle: machineClass.title, startedAt: table.startedAt })
+    .from(table)
+    .innerJoin(machineClass, eq(machineClass.id, table.classId))
+    .where(and(eq(table.personId, personId), eq(table.accountId, caller.id), isNull(table.endedAt)))
+    .orderBy(asc(table.startedAt));
 }
 
 /** What a person has practised, a class at a time, the latest first. */
@@ -52,6 +77,11 @@ export async function personPractice(
     .where(and(eq(drill.personId, id), isNotNull(drill.endedAt)))
     .orderBy(asc(drill.endedAt));
   const rows = every.filter((each) => !each.offline);
+  const benches = await house.db
+    .select()
+    .from(bench)
+    .where(and(eq(bench.personId, id), isNotNull(bench.endedAt)))
+    .orderBy(asc(bench.endedAt));
   const now = house.now().toISOString();
   const classes: ClassPractice[] = [];
   const drilled = rows.map((each) => each.classId).reverse();
@@ -63,6 +93,7 @@ export async function personPractice(
       score: result!.score,
     });
     const published = await publishedPack(house.db, classId);
+    const ownBenches = benches.filter((each) => each.classId === classId);
     const states = [...itemStates(await reviewsOf(house.db, id, classId)).values()];
     const metOn = [...new Set(own.filter((each) => each.met).map((each) => each.endedOn!))];
     classes.push({
@@ -77,6 +108,7 @@ export async function personPractice(
           chance: each.result!.chance,
           dPrime: each.result!.detection.sensitivity?.dPrime ?? null,
         })),
+      ...benchFigures(ownBenches),
       items: states.length,
       due: states.filter((each) => isDue(each, now)).length,
       forgotten: published ? forgotten(published.pack, states) : [],
@@ -84,12 +116,10 @@ export async function personPractice(
       ready: metOn.length >= DAYS_TO_BE_READY,
     });
   }
-  const open = await house.db
-    .select({ id: drill.id, classTitle: machineClass.title, startedAt: drill.startedAt })
-    .from(drill)
-    .innerJoin(machineClass, eq(machineClass.id, drill.classId))
-    .where(and(eq(drill.personId, id), eq(drill.accountId, caller.id), isNull(drill.endedAt)))
-    .orderBy(asc(drill.startedAt));
+  const open = [
+    ...(await begun(house, drill, id, caller)).map((each) => ({ ...each, what: 'drill' as const })),
+    ...(await begun(house, bench, id, caller)).map((each) => ({ ...each, what: 'bench' as const })),
+  ];
   return {
     person: { id: who.id, name: `${who.givenName} ${who.familyName}` },
     classes,

@@ -1,7 +1,8 @@
-import { practiceRoutes as routes } from '@rounds/contract';
+import { benchRoutes, practiceRoutes as routes } from '@rounds/contract';
 import type { Router } from 'express';
 import type { House } from '../data/context';
 import { bind } from '../http/binder';
+import { answerBench, benchOutcome, endBench, openBench, startBench } from './bench';
 import { doDrillAct, openDrill } from './doDrillAct';
 import { drillOutcome } from './drillViews';
 import { bringDrill, keptClass } from './offline';
@@ -11,7 +12,7 @@ import { practiceOverview } from './practiceOverview';
 import { dropPracticeSet, setPractice } from './sets';
 import { startDrill } from './startDrill';
 
-/** Routes of practice: the walk-round drill and what a person remembers. */
+/** Routes of practice: the walk-round drill, the bench, and what a person remembers. */
 export function practiceRoutes(router: Router, house: House): void {
   bind(router, house, routes.practiceClasses, () => practiceClasses(house));
   bind(router, house, routes.practiceOverview, ({ query, caller }) => practiceOverview(house, query, caller));
@@ -33,6 +34,15 @@ export function practiceRoutes(router: Router, house: House): void {
     doDrillAct(house, params, body, caller),
   );
   bind(router, house, routes.drillOutcome, ({ params, caller }) => drillOutcome(house, caller, params.id));
+  bind(router, house, benchRoutes.startBench, ({ body, caller }) => startBench(house, body, caller));
+  bind(router, house, benchRoutes.bench, ({ params, caller }) => openBench(house, caller, params.id));
+  bind(router, house, benchRoutes.answerBench, ({ params, body, caller }) =>
+    answerBench(house, { params, body }, caller),
+  );
+  bind(router, house, benchRoutes.endBench, ({ params, caller }) => endBench(house, params.id, caller));
+  bind(router, house, benchRoutes.benchOutcome, ({ params, caller }) =>
+    benchOutcome(house, caller, params.id),
+  );
   bind(router, house, routes.personPractice, ({ params, caller }) =>
     personPractice(house, caller, params.id),
   );

@@ -6,30 +6,17 @@ import type { EffectivePack } from '@rounds/core/catalogue';
 import { and, desc, eq, isNotNull } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { composeAndKeep, packOrProblem } from '../classes/packs';
-import { siteChoices } from '../classes/schools';
-import { type House, note } from '../data/context';
+import { siteTerms } from '../classes/policy';
+import { type House, note, siteToday } from '../data/context';
 import type { Database } from '../data/database';
-import { person } from '../data/schema';
 import { drill } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 import { drillView, ownDrill } from './drillViews';
+import { learnerOf } from './learner';
 import { readDrill } from './stream';
 import { reviewsOf } from '../data/practiceReviews';
 
 type Asked = RouteInput<typeof routes.startDrill>['body'];
-
-/** Whom a drill counts for. An operator practises for themselves only. */
-async function learnerOf(house: House, caller: Caller, personId: string | null) {
-  if (caller.role === 'operator' && personId !== caller.personId)
-    throw new ProblemError(
-      'forbidden',
-      'You practise for yourself; somebody else has an account of their own.',
-    );
-  if (personId === null) return null;
-  const [who] = await house.db.select().from(person).where(eq(person.id, personId));
-  if (!who) throw new ProblemError('not-found', 'There is no such person.');
-  return who;
-}
 
 /** How much likelier each case is, by what the person remembers. */
 async function weightsFor(db: Database, pack: EffectivePack, personId: string, now: string) {
@@ -44,10 +31,11 @@ export async function startDrill(house: House, body: Asked, caller: Caller): Pro
     const who = await learnerOf(house, caller, body.personId);
     const pack = await packOrProblem(house.db, body.classId);
     const now = house.now().toISOString();
+    const today = await siteToday(house);
     await house.db.transaction(async (db) => {
       const effective = await composeAndKeep(db, pack, {
         variant: body.variant,
-        choices: await siteChoices(db, pack, who?.site),
+        ...(await siteTerms(db, pack, who?.site, today)),
       });
       if (body.form === 'station' && !effective.checkpoints.some((each) => each.station === body.station))
         throw new ProblemError('drill-act', 'There is nothing to check at that station with this machine.');

@@ -10,10 +10,10 @@ import { clearRoom, takeSeat } from '../accounts/seats';
 import { standingsToday } from '../certification/standings';
 import { certificationStream } from '../certification/stream';
 import { composeAndKeep, effectivePackOf, packOrProblem } from '../classes/packs';
-import { siteChoices } from '../classes/schools';
+import { siteTerms } from '../classes/policy';
 import { announce } from '../data/announcements';
 import { append } from '../data/append';
-import { type House, note, siteTimeZone } from '../data/context';
+import { type House, note, siteTimeZone, siteToday } from '../data/context';
 import { account, machineClass, person } from '../data/schema';
 import { lesson } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
@@ -69,10 +69,11 @@ export async function startLesson(house: House, body: Started, caller: Caller): 
   const [existing] = await house.db.select({ id: lesson.id }).from(lesson).where(eq(lesson.id, body.id));
   if (!existing) {
     const pack = await packOrProblem(house.db, body.classId);
+    const today = await siteToday(house);
     await house.db.transaction(async (db) => {
       const { hash } = await composeAndKeep(db, pack, {
         variant: body.variant,
-        choices: await siteChoices(db, pack, body.site ?? undefined),
+        ...(await siteTerms(db, pack, body.site, today)),
       });
       const made = await db
         .insert(lesson)

@@ -3,7 +3,7 @@ import { longDate } from '@rounds/core/certification';
 import { asc, eq } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { composeOrProblem, packOrProblem } from '../classes/packs';
-import { siteChoices } from '../classes/schools';
+import { siteTerms } from '../classes/policy';
 import { type House, note, readSetting, siteToday } from '../data/context';
 import { account, machineClass } from '../data/schema';
 import { lessonPlan } from '../data/teachingSchema';
@@ -40,7 +40,7 @@ export async function keepPlan(
   const pack = await packOrProblem(house.db, body.classId);
   composeOrProblem(pack, {
     variant: body.variant,
-    choices: await siteChoices(house.db, pack, body.site ?? undefined),
+    ...(await siteTerms(house.db, pack, body.site, await siteToday(house))),
   });
   const { title, classId, variant, site, plan } = body;
   const kept = { title, classId, variant, site, plan, keptOn: await siteToday(house) };
@@ -73,7 +73,7 @@ export async function planSubject(house: House, id: string): Promise<LessonPaper
     title: row.title,
     pack: composeOrProblem(pack, {
       variant: row.variant,
-      choices: await siteChoices(house.db, pack, row.site ?? undefined),
+      ...(await siteTerms(house.db, pack, row.site, await siteToday(house))),
     }),
     plan: row.plan,
     organisation: await readSetting<string>(house.db, 'organisation', 'Rounds'),
