@@ -76,7 +76,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'people',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await go('/people', /People/)(page, address);
       await page.getByRole('table').waitFor();
@@ -479,6 +478,36 @@ export const VIEWS: readonly View[] = [
       }
     },
   },
+  {
+    name: 'bench',
+    as: 'isla',
+    kept: true,
+    open: async (page, address) => {
+      await go('/practise?what=bench', /Practise/)(page, address);
+      await chooseOption(page, 'Class', 'Counterbalance forklift truck');
+      await page.getByRole('button', { name: 'Begin', exact: true }).click();
+      const answer = page.getByRole('form', { name: 'Your answer' });
+      await answer.waitFor();
+      await answer.getByRole('button', { name: 'Watch' }).click();
+      await answer.getByRole('button', { name: /^Go on/ }).click();
+      await answer.getByRole('button', { name: 'Answer' }).click();
+      await page.getByRole('group', { name: 'The key' }).waitFor();
+    },
+  },
+  {
+    name: 'bench-result',
+    as: 'isla',
+    open: async (page, address) => {
+      await go('/practise', /Practise/)(page, address);
+      await page.getByText('Findings graded as the key').first().waitFor();
+      await page
+        .getByRole('link', { name: /^\d+ of \d+$/ })
+        .first()
+        .click();
+      await page.getByRole('table').waitFor();
+    },
+  },
+  { name: 'grading-policy', as: 'hilda', open: go('/settings?part=grading', /What holds/) },
   {
     name: 'drill-result',
     as: 'isla',

@@ -4,6 +4,7 @@ import type { CertificationEventBody } from '@rounds/core/certification';
 import { type EvaluationEvent } from '@rounds/core/evaluation';
 import { seededRandom } from '@rounds/core/statistics';
 import { evaluationsOfOtherClasses, forkliftEvaluations } from './evaluations';
+import { benches, type DemoBench, type DemoPolicy, policyLines } from './benches';
 import { type DemoDrill, drills } from './drills';
 import { type DemoPlan, type DemoSet, keptLessons, practiceSets } from './teaching';
 import { practices } from './practices';
@@ -79,6 +80,9 @@ export interface DemoOrganisation {
   practices: DemoEvaluation[];
   /** Walk-round drills. */
   drills: DemoDrill[];
+  /** Findings that were graded, and what a site grades higher. */
+  benches: DemoBench[];
+  policy: DemoPolicy[];
   /** Lessons kept to be given again. */
   plans: DemoPlan[];
   /** Drills set to do by a day. */
@@ -256,5 +260,7 @@ export function demoOrganisation(
     drills: drills(history),
     plans: keptLessons(history),
     sets: practiceSets(history),
+    benches: benches(history),
+    policy: policyLines(history),
   };
 }

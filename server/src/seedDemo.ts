@@ -22,7 +22,9 @@ import {
   schoolChoiceRow,
   unit,
 } from './data/schema';
+import { policyLine } from './data/gradingSchema';
 import { drill, lessonPlan, practiceSet } from './data/teachingSchema';
+import { keepPastBench } from './practice/bench';
 import { drillStream } from './practice/stream';
 
 async function inChunks<T>(
@@ -154,6 +156,18 @@ export async function seedDemo(
       await tx
         .insert(practiceSet)
         .values(demo.sets.map(({ by, ...set }) => ({ ...set, setBy: byLogin.get(by)!.id })));
+    if (demo.policy.length > 0)
+      await tx
+        .insert(policyLine)
+        .values(demo.policy.map(({ by, ...line }) => ({ ...line, accountId: byLogin.get(by)!.id })));
+    for (const each of demo.benches) {
+      const { hash } = await composeAndKeep(
+        tx,
+        packs.find((pack) => pack.id === each.classId)!,
+        each.composition,
+      );
+      await keepPastBench(tx, byLogin.get(each.by)!, hash, each);
+    }
     await projectStandings(tx, today);
     await writeSetting(tx, 'demo', { made: true, content: contentHash(demo.people) });
   });

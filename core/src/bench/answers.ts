@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { type EffectivePack, type Grade, GRADES, UNTIL_BOUNDS } from '../catalogue';
-import { possibleCases } from '../drill';
-import { caseItem } from '../drill';
+import { caseItem, possibleCases } from '../drill';
 import {
   compareBounds,
   compareWithKey,
@@ -12,7 +11,7 @@ import {
   rightActs,
   rightBound,
 } from '../grading';
-import type { PracticeOutcome, PracticeReview } from '../practice';
+import { OUTCOMES, type PracticeOutcome, type PracticeReview } from '../practice';
 import { type BenchCase, benchItem, benchKey } from './cases';
 import type { BenchDeal } from './deal';
 
@@ -90,14 +89,17 @@ export function benchResult(pack: EffectivePack, { cases }: BenchDeal, answers: 
   };
 }
 
-/** What a bench says about the memory of its items: right, right in grade alone, or wrong and mistaken for what. */
+/**
+ * What a bench says about the memory of its items: right, right in grade alone, or wrong and mistaken for what. Several
+ * readings of one gauge are one item, known as well as the worst of them.
+ */
 export function benchReviews(
   pack: EffectivePack,
   { cases }: BenchDeal,
   answers: Answers,
   at: string,
 ): PracticeReview[] {
-  return cases.flatMap((dealt, i): PracticeReview[] => {
+  const reviews = cases.flatMap((dealt, i): PracticeReview[] => {
     const answer = answers[i];
     if (!answer) return [];
     const { gradeRight, actRight, by } = judgeAnswer(pack, dealt, answer);
@@ -111,6 +113,13 @@ export function benchReviews(
       },
     ];
   });
+  const worst = new Map<string, PracticeReview>();
+  for (const each of reviews) {
+    const before = worst.get(each.item);
+    if (!before || OUTCOMES.indexOf(each.outcome) > OUTCOMES.indexOf(before.outcome))
+      worst.set(each.item, each);
+  }
+  return [...worst.values()];
 }
 
 /** The cases of a check that have a grade: what a finding was mistaken for. */

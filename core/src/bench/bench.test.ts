@@ -258,6 +258,17 @@ describe('what is answered', () => {
     for (const { item } of reviews) expect(itemWords(pack, item)).not.toBeNull();
   });
 
+  it('counts several readings of one gauge as one item, known as well as the worst of them', () => {
+    const measured = dealBench(pack, { form: 'measured', seed: 2, size: 20, system: 'si' });
+    const answers = measured.cases.map((each, i) =>
+      i === 0 ? ({ grade: 'stop', act: 'go-on', by: null } as const) : rightAnswer(pack, each),
+    );
+    const reviews = benchReviews(pack, measured, answers, AT);
+    expect(reviews.length).toBeLessThan(measured.cases.length);
+    expect(new Set(reviews.map((each) => each.item)).size).toBe(reviews.length);
+    expect(reviews.find((each) => each.item === benchItem(measured.cases[0]!))!.outcome).not.toBe('right');
+  });
+
   it('of numbers is right or wrong', () => {
     const questions = dealNumbers(pack, { seed: 1, size: 2 });
     const answers = [questions[0]!.right, (questions[1]!.right + 1) % 4];

@@ -46,7 +46,7 @@ export function benchItem({ checkpoint, fault, reading }: BenchCase): string {
   return reading ? readingItem(checkpoint, reading.quantity) : caseItem({ checkpoint, fault });
 }
 
-export function checkOf(pack: EffectivePack, id: string): Checkpoint {
+function checkOf(pack: EffectivePack, id: string): Checkpoint {
   const check = pack.checkpoints.find((each) => each.id === id);
   if (!check) throw new RangeError(`no checkpoint "${id}"`);
   return check;

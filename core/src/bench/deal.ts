@@ -36,7 +36,7 @@ function weigh(candidates: readonly Candidate[], weights: BenchRequest['weights'
 }
 
 /**
- * Deals findings of a class to be graded: level over the grades as far as the class has such, a part at most once,
+ * Deals findings of a class to be graded: level over the grades as far as the class has such, a part at most once, and a gauge too unless only readings are dealt,
  * mixed by weight and seed. Pure: the same pack, request and weights deal the same bench anywhere. Throws RangeError
  * for a class that has nothing to put in the form.
  */
@@ -48,6 +48,11 @@ export function dealBench(
   const open = weigh(benchCandidates(pack, form, system), weights);
   if (open.length === 0) throw new RangeError(`${pack.title} has nothing to grade in this form`);
   const pools = new Map(GRADES.map((grade) => [grade, open.filter((each) => each.grade === grade)]));
+  // Of one gauge several readings are worked out, each of another grade.
+  const place = (each: Candidate) =>
+    each.reading
+      ? `${each.checkpoint} ${each.reading.quantity} ${form === 'measured' ? each.grade : ''}`
+      : each.checkpoint;
   const room = new Map<Grade, number>(
     GRADES.map((grade) => [grade, new Set(pools.get(grade)!.map(place)).size]),
   );
@@ -68,10 +73,6 @@ export function dealBench(
   }
   return { form, seed, system, cases: shuffled(dealt, random).map(bare) };
 }
-
-/** What is dealt at most once: a part, or one quantity measured on it. */
-const place = ({ checkpoint, reading }: BenchCase): string =>
-  reading ? `${checkpoint} ${reading.quantity}` : checkpoint;
 
 const bare = ({ checkpoint, fault, reading, uses, methods }: BenchCase): BenchCase => ({
   checkpoint,

@@ -13,6 +13,7 @@ export type { PackIssue } from './packIssue';
 export * from './policy';
 export { prerequisites } from './prerequisites';
 export { meetNeeds, needsMet, type FitOut } from './needs';
+export { raisedWords } from './raisedWords';
 export * from './readPack';
 export * from './schema';
 export * from './search';

@@ -7,10 +7,10 @@ const ENOUGH = 10;
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
-/** A share with what it may truly be, as people say it. */
+/** A share with what it may truly be, by as few or many as there were. */
 function shareWords(count: number, n: number): string {
   const { low, high } = wilsonInterval(count, n);
-  return `${count} of ${n}; by chance of these ${n} alone it may be ${percent(low)} to ${percent(high)}`;
+  return `${count} of ${n} (95 % interval ${percent(low)} to ${percent(high)})`;
 }
 
 /**

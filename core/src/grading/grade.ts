@@ -182,14 +182,22 @@ export function gradeFinding(
 
 const keyWords = (fault: Fault, grade: Grade): string =>
   grade === 'sound'
-    ? `${fault.title}: sound, ${fault.why}`
-    : `${fault.title}: ${grade} by the key, because ${fault.why}`;
+    ? `${fault.title} is sound. ${fault.why}`
+    : `${fault.title} is a ${grade} by the key. ${fault.why}`;
 
 function readingWords(gauge: Gauge, value: number, { grade, at, raised }: GradedReading): string {
-  const figure = `${gauge.quantity} ${Number(value.toFixed(2))} ${gauge.unit}`;
-  return at === null
-    ? `${figure} is within its limits`
-    : `${figure} is at or past the limit of ${at} ${gauge.unit}: ${raised?.from ?? grade}`;
+  const figure = `${gauge.quantity} is ${Number(value.toFixed(2))} ${gauge.unit}`;
+  if (at === null) return `${figure}, within its limits: ${limitsWords(gauge)}`;
+  return `${figure}, at or past the limit of ${at} ${gauge.unit}: ${raised?.from ?? grade} (${limitsWords(gauge)})`;
+}
+
+/** The limits of a gauge, mildest first: "watch from 5 %, stop from 10 %". */
+export function limitsWords({ rising, falling, unit }: Gauge): string {
+  const said = (limits: Gauge['rising'], [on, past]: readonly [string, string]) =>
+    [...(limits ?? [])]
+      .sort((a, b) => severity(a.grade) - severity(b.grade))
+      .map(({ grade, at, inclusive }) => `${grade} ${inclusive ? on : past} ${at} ${unit}`);
+  return [...said(rising, ['from', 'above']), ...said(falling, ['down from', 'below'])].join(', ');
 }
 
 /** The fault of a check that a reading of this grade stands for: how it is cured and by whom. */

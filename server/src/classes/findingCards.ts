@@ -1,4 +1,4 @@
-import { type Fault, faultEvidence, METHOD_WORDS } from '@rounds/core/catalogue';
+import { type EffectivePack, faultEvidence, METHOD_WORDS, raisedWords } from '@rounds/core/catalogue';
 import { gradeDiscSvg } from '@rounds/core/drawing';
 import { drawEvidence, evidenceSvg } from '@rounds/core/drawing/evidence';
 import { GRADE_WORDS } from '@rounds/core/grading';
@@ -13,15 +13,18 @@ const WIDTH = 262;
 const HEIGHT = 188;
 const PICTURE = 92;
 
+type Margins = [number, number, number, number];
+
 interface Card {
   front: Content[];
   back: Content[];
 }
 
 /** Two sides of a finding: what is shown of it, and what it is. */
-function card({ pack }: PaperSubject, fault: Fault, number: number): Card {
+function card({ pack }: PaperSubject, fault: EffectivePack['faults'][number], number: number): Card {
   const check = pack.checkpoints.find((each) => each.id === fault.checkpoint)!;
   const found = faultEvidence(check, fault);
+  const raised = raisedWords(pack, fault);
   const drawing = found && drawEvidence(found.evidence, { figures: found.figures });
   const head = (): Content => ({
     columns: [
@@ -60,12 +63,13 @@ function card({ pack }: PaperSubject, fault: Fault, number: number): Card {
       { text: fault.title, bold: true, fontSize: 9.5 },
       { text: fault.do, fontSize: 9, margin: [0, 3, 0, 0] },
       { text: fault.why, fontSize: 8.5, color: QUIET, margin: [0, 3, 0, 0] },
+      ...(raised ? [{ text: raised, fontSize: 8, margin: [0, 3, 0, 0] as Margins }] : []),
       ...(fault.until
         ? [
             {
               text: fault.until.says,
               fontSize: 8.5,
-              margin: [0, 3, 0, 0] as [number, number, number, number],
+              margin: [0, 3, 0, 0] as Margins,
             },
           ]
         : []),

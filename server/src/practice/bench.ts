@@ -13,6 +13,7 @@ import {
   askableNumbers,
   type BenchAnswer,
   benchCandidates,
+  type BenchDeal,
   type BenchForm,
   benchItem,
   benchResult,
@@ -271,6 +272,43 @@ async function finish(db: Database, row: BenchRow, caller: Caller, now: string):
   const { personId, classId } = row;
   if (personId) await keepReviews(db, [{ practiceId: row.id, personId, classId, reviews }]);
   await note(db, caller, 'bench-ended', row.id, { personId, classId, answered, right });
+}
+
+/** A bench that somebody worked through in the past, with its answers and what they say. */
+export async function keepPastBench(
+  db: Database,
+  caller: Caller,
+  packHash: string,
+  past: {
+    id: string;
+    personId: string;
+    classId: string;
+    kind: BenchForm;
+    deal: BenchDeal;
+    answers: readonly BenchAnswer[];
+    startedAt: string;
+    endedAt: string;
+  },
+): Promise<void> {
+  const { id, personId, classId, kind, deal: dealt, answers, startedAt, endedAt } = past;
+  const [row] = await db
+    .insert(bench)
+    .values({
+      id,
+      personId,
+      accountId: caller.id,
+      classId,
+      packHash,
+      kind,
+      dealt: { of: 'findings', deal: dealt },
+      timed: null,
+      startedAt,
+    })
+    .returning();
+  await db
+    .insert(benchAnswerRow)
+    .values(answers.map((body, n) => ({ benchId: id, n, body, took: null, at: endedAt })));
+  await finish(db, row!, caller, endedAt);
 }
 
 /** Takes the first answer to the case that is put; the last one ends the bench. */

@@ -164,6 +164,18 @@ export const router = createRouter({
       meta: { title: 'What the drill says', roles: ['trainer', 'administrator', 'operator'] },
     },
     {
+      path: '/practise/bench/:id',
+      name: 'bench',
+      component: () => import('../practice/BenchScreen.vue'),
+      meta: { title: 'Grading bench', roles: ['trainer', 'administrator', 'operator'], bare: true },
+    },
+    {
+      path: '/practise/bench/:id/result',
+      name: 'bench-result',
+      component: () => import('../practice/BenchResultScreen.vue'),
+      meta: { title: 'What the bench says', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
+    },
+    {
       path: '/practise/:id',
       name: 'drill',
       component: () => import('../practice/DrillScreen.vue'),

@@ -66,6 +66,7 @@ beforeEach(() => {
     sites: ['Quay'],
     choices: {},
     choiceLog: [],
+    policy: [],
   });
 });
 const missing = () => text().match(/Still to do: ([^.]*?)$/)?.[1] ?? '';
@@ -219,6 +220,7 @@ describe('preparing an evaluation', () => {
       sites: [],
       choices: {},
       choiceLog: [],
+      policy: [],
     });
     await ready();
     const differs = [...document.querySelectorAll('.ant-tag')].map((each) => each.textContent);

@@ -92,7 +92,8 @@ const atSite = useMachineClass(
   () => unitSite.value,
 );
 const choices = computed(() => (unitSite.value === '' ? {} : (atSite.data.value?.choices ?? {})));
-const { variant, features, effective } = useFitOut(pack, choices);
+const policy = computed(() => (unitSite.value === '' ? [] : (atSite.data.value?.policy ?? [])));
+const { variant, features, effective } = useFitOut(pack, choices, policy);
 function takeUnit(unit: Unit) {
   unitId.value = unit.id;
   const usual = Object.fromEntries(pack.value!.features.map((each) => [each.id, each.default]));

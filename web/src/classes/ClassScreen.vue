@@ -56,7 +56,8 @@ watch(data, (now) => {
 });
 const pack = computed(() => (data.value?.pack ?? null) as Pack | null);
 const choices = computed(() => data.value?.choices ?? {});
-const { variant, features, effective } = useFitOut(pack, choices);
+const policy = computed(() => data.value?.policy ?? []);
+const { variant, features, effective } = useFitOut(pack, choices, policy);
 
 /** Rows that a choice other than the class's own changed, with the question. */
 const byChoice = computed(() => {

@@ -1,11 +1,15 @@
-import { compose, needsMet, type Pack } from '@rounds/core/catalogue';
+import { compose, needsMet, type Pack, type PolicyRaise } from '@rounds/core/catalogue';
 import { computed, ref, type Ref, watch } from 'vue';
 
 /**
- * A machine's fit-out as chosen on a screen, and the class composed for it with a site's choices;
+ * A machine's fit-out as chosen on a screen, and the class composed for it with a site's choices and policy;
  * everything follows a change at once.
  */
-export function useFitOut(pack: Ref<Pack | null>, choices: Ref<Readonly<Record<string, string>>> = ref({})) {
+export function useFitOut(
+  pack: Ref<Pack | null>,
+  choices: Ref<Readonly<Record<string, string>>> = ref({}),
+  policy: Ref<readonly PolicyRaise[]> = ref([]),
+) {
   const variant = ref('');
   const features = ref<Record<string, string>>({});
   const reset = () => {
@@ -17,7 +21,12 @@ export function useFitOut(pack: Ref<Pack | null>, choices: Ref<Readonly<Record<s
     const now = pack.value;
     if (!now || !now.variants.some((each) => each.id === variant.value)) return null;
     try {
-      return compose(now, { variant: variant.value, features: features.value, choices: choices.value });
+      return compose(now, {
+        variant: variant.value,
+        features: features.value,
+        choices: choices.value,
+        policy: policy.value,
+      });
     } catch {
       return null;
     }

@@ -31,9 +31,18 @@ const LAST = 8;
           <span class="quiet"> {{ day(each.last.endedAt) }}</span>
         </dd>
       </div>
-      <div>
+      <div v-if="each.drills">
         <dt>Drills</dt>
         <dd>{{ each.drills }}</dd>
+      </div>
+      <div v-if="each.lastBench">
+        <dt>Findings graded as the key</dt>
+        <dd>
+          <RouterLink :to="`/practise/bench/${each.lastBench.id}/result`"
+            >{{ each.gradedRight }} of {{ each.graded }}</RouterLink
+          >
+          <span class="quiet"> {{ day(each.lastBench.endedAt) }}</span>
+        </dd>
       </div>
       <div>
         <dt>To come back to</dt>

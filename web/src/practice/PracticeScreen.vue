@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { PracticeSet } from '@rounds/contract/practice';
-import { DRILL_FORMS, type DrillForm } from '@rounds/core/drill';
-import { refDebounced } from '@vueuse/core';
-import { Button, Form } from 'ant-design-vue';
+import type { BenchKind } from '@rounds/contract/bench';
+import type { DrillForm } from '@rounds/core/drill';
+import type { UnitSystem } from '@rounds/core/measuring';
+import { refDebounced, useLocalStorage } from '@vueuse/core';
+import { Button, Form, Segmented } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -13,17 +15,18 @@ import ProblemAlert from '../parts/ProblemAlert.vue';
 import { usePeopleLike, usePersonPractice } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { moment } from '../parts/words';
-import { FORM_WORDS } from './formWords';
+import BenchOptions from './BenchOptions.vue';
+import DrillOptions from './DrillOptions.vue';
 import { beginOffline } from './offlineDrills';
 import OfflinePractice from './OfflinePractice.vue';
 import PracticeOverview from './PracticeOverview.vue';
 import PracticeRecord from './PracticeRecord.vue';
 import PracticeSets from './PracticeSets.vue';
-import { usePracticeClasses, useStartDrill } from './queries';
+import { usePracticeClasses, useStartBench, useStartDrill } from './queries';
 import SetPractice from './SetPractice.vue';
 import { useOfflinePractice } from './useOfflinePractice';
 
-/** Practise: begin a walk-round drill, and see what was practised, what is forgotten and what comes next. */
+/** Practise: begin a walk-round drill or a bench, and see what was practised, what is forgotten and what comes next. */
 const session = useSession();
 const route = useRoute();
 const router = useRouter();
@@ -91,16 +94,52 @@ watch(
   },
   { immediate: true },
 );
+/** A round to walk, or findings to grade. Without a network there are rounds alone. */
+const what = ref<'walk' | 'bench'>(asked('what') === 'bench' ? 'bench' : 'walk');
+const walks = computed(() => what.value === 'walk' || away.value);
+const WHAT = [
+  { value: 'walk', label: 'Walk round' },
+  { value: 'bench', label: 'Grade findings' },
+];
 const form = ref<DrillForm>('round');
+const kind = ref<BenchKind>('all');
+const size = ref(12);
+const system = useLocalStorage<UnitSystem>('rounds-units', 'si');
+const timed = ref<number | null>(null);
 const missing = computed(() => {
   if (!chosen.value) return 'Choose the class first.';
-  return form.value === 'station' && !station.value ? 'Choose the station first.' : '';
+  return walks.value && form.value === 'station' && !station.value ? 'Choose the station first.' : '';
 });
-/** The number of the drill to be dealt: a second press deals no second one. */
+/** The number of what is to be dealt: a second press deals no second one. */
 let number = uuidv7();
-watch([classId, variant, form, station, personId], () => (number = uuidv7()));
+watch(
+  [classId, variant, what, form, station, kind, size, system, timed, personId],
+  () => (number = uuidv7()),
+);
+const startBench = useStartBench();
+async function beginBench() {
+  problem.value = null;
+  try {
+    const made = await startBench.mutateAsync({
+      body: {
+        id: number,
+        classId: classId.value,
+        variant: variant.value,
+        kind: kind.value,
+        size: size.value,
+        system: system.value,
+        timed: timed.value,
+        personId: personId.value || null,
+      },
+    });
+    await router.push(`/practise/bench/${made.id}`);
+  } catch (error) {
+    problem.value = error;
+  }
+}
 async function begin() {
   if (away.value) return beginHere();
+  if (!walks.value) return beginBench();
   problem.value = null;
   try {
     const made = await start.mutateAsync({
@@ -121,6 +160,7 @@ async function begin() {
 const setting = ref(false);
 /** A drill that was set, ready to begin. */
 async function takeUp(set: PracticeSet) {
+  what.value = 'walk';
   classId.value = set.classId;
   form.value = set.form;
   await nextTick();
@@ -148,9 +188,21 @@ async function beginHere() {
     <h1>Practise</h1>
     <div class="columns">
       <Form v-if="drills" layout="vertical" class="sheet pad begin" @submit.prevent="begin">
-        <h2>Walk-round drill</h2>
+        <Segmented
+          v-if="!away"
+          :value="what"
+          :options="WHAT"
+          block
+          size="large"
+          aria-label="What to practise"
+          @change="what = $event as typeof what"
+        />
         <p class="quiet">
-          A machine with faults nobody has told you of. Walk round, check, call what you find.
+          {{
+            walks
+              ? 'A machine with faults nobody has told you of. Walk round, check, call what you find.'
+              : 'Findings one after the other: how bad is it, what do you do, by when? Then the key, and why.'
+          }}
         </p>
         <FieldItem v-if="trains" v-slot="{ id }" label="Who practises">
           <ChoiceField
@@ -182,52 +234,38 @@ async function beginHere() {
             :options="chosen.variants.map((each) => ({ value: each.id, label: each.name }))"
           />
         </FieldItem>
-        <div class="forms" role="group" aria-label="Which drill">
-          <button
-            v-for="each in DRILL_FORMS"
-            :key="each"
-            type="button"
-            class="big form"
-            :aria-pressed="form === each"
-            @click="form = each"
-          >
-            <strong>{{ FORM_WORDS[each].name }}</strong>
-            <span>{{ FORM_WORDS[each].more }}</span>
-          </button>
-        </div>
-        <FieldItem v-if="form === 'station' && chosen" v-slot="{ id }" label="Station">
-          <ChoiceField
-            :id="id"
-            v-model:value="station"
-            label="Station"
-            placeholder="Choose the station"
-            :options="
-              chosen.stations.map((each) => ({
-                value: each.id,
-                label: each.name,
-                more: `${each.parts} parts`,
-              }))
-            "
-          />
-        </FieldItem>
+        <DrillOptions
+          v-if="walks"
+          v-model:form="form"
+          v-model:station="station"
+          :stations="chosen?.stations ?? []"
+        />
+        <BenchOptions
+          v-else
+          v-model:kind="kind"
+          v-model:size="size"
+          v-model:system="system"
+          v-model:timed="timed"
+        />
         <ProblemAlert v-if="!away" :problem="problem" />
         <Button
           type="primary"
           html-type="submit"
           block
           :disabled="missing !== ''"
-          :loading="start.isLoading.value"
+          :loading="start.isLoading.value || startBench.isLoading.value"
         >
           {{ away ? 'Begin, for yourself' : 'Begin' }}
         </Button>
-        <Button v-if="trains && !away" block :disabled="missing !== ''" @click="setting = true"
+        <Button v-if="trains && walks && !away" block :disabled="missing !== ''" @click="setting = true"
           >Set it to people</Button
         >
         <p v-if="missing" class="quiet small">{{ missing }}</p>
-        <ul v-if="practice.data.value?.open.length" class="open" aria-label="Drills not ended">
+        <ul v-if="practice.data.value?.open.length" class="open" aria-label="Not ended">
           <li v-for="each in practice.data.value.open" :key="each.id">
-            <RouterLink :to="`/practise/${each.id}`"
-              >Go on: {{ each.classTitle }}, begun {{ moment(each.startedAt) }}</RouterLink
+            <RouterLink :to="each.what === 'bench' ? `/practise/bench/${each.id}` : `/practise/${each.id}`"
+              >Go on: {{ each.what === 'bench' ? 'grading' : 'round' }}, {{ each.classTitle }}, begun
+              {{ moment(each.startedAt) }}</RouterLink
             >
           </li>
         </ul>
@@ -304,19 +342,26 @@ async function beginHere() {
   display: grid;
   gap: 0.75rem;
 }
-.forms {
+.begin :deep(.ant-segmented-item-label) {
+  text-align: center;
+}
+/* Of the options, which are parts of their own. */
+.begin :deep(.forms) {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 0.5rem;
 }
-.form {
+.begin :deep(.form) {
   align-items: flex-start;
   text-align: left;
   font-weight: 400;
   gap: 0.2rem;
   padding: 0.6rem 0.7rem;
 }
-.form span {
+.begin :deep(.form:last-child:nth-child(odd)) {
+  grid-column: 1 / -1;
+}
+.begin :deep(.form span) {
   font-size: 0.88rem;
 }
 .open li {

@@ -1,3 +1,4 @@
+import { benchRoutes } from '@rounds/contract/bench';
 import { practiceRoutes } from '@rounds/contract/practice';
 import { useRouteMutation, useRouteQuery } from '../device/query';
 
@@ -23,3 +24,13 @@ export const useDropPracticeSet = () => useRouteMutation(practiceRoutes.dropPrac
 export const useStartDrill = () => useRouteMutation(practiceRoutes.startDrill, ['practice']);
 /** An act within a drill; what others see changes only when it ends. */
 export const useDrillAct = () => useRouteMutation(practiceRoutes.doDrillAct, []);
+
+export const useStartBench = () => useRouteMutation(benchRoutes.startBench, ['practice']);
+/** A bench of one's own as far as it is answered. */
+export const useBenchView = (id: () => string) =>
+  useRouteQuery(benchRoutes.bench, () => ({ params: { id: id() } }));
+/** An answer on the bench; what others see changes only when it ends. */
+export const useAnswerBench = () => useRouteMutation(benchRoutes.answerBench, []);
+export const useEndBench = () => useRouteMutation(benchRoutes.endBench, ['practice']);
+export const useBenchOutcome = (id: () => string) =>
+  useRouteQuery(benchRoutes.benchOutcome, () => ({ params: { id: id() } }));

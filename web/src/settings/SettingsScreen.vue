@@ -8,10 +8,11 @@ import { type ThemeName, THEMES, useTheme } from '../parts/theme';
 import AccountsSection from './AccountsSection.vue';
 import AuditSection from './AuditSection.vue';
 import OwnPassword from './OwnPassword.vue';
+import PolicySection from './PolicySection.vue';
 import RulesInForce from './RulesInForce.vue';
 import RulesSection from './RulesSection.vue';
 
-/** Settings: what is one's own, the certification rules, and, for the administrator, accounts and audit. */
+/** Settings: what is one's own, the certification rules, the grading policy, and, for the administrator, accounts and audit. */
 const session = useSession();
 const theme = useTheme();
 const route = useRoute();
@@ -20,6 +21,9 @@ const administers = session.is('administrator');
 const tabs = [
   { key: 'own', name: 'Yours' },
   { key: 'rules', name: 'Certification rules' },
+  ...(session.is('trainer', 'supervisor', 'administrator')
+    ? [{ key: 'grading', name: 'Grading policy' }]
+    : []),
   ...(administers
     ? [
         { key: 'accounts', name: 'Accounts' },
@@ -58,6 +62,7 @@ const lights = THEMES.map((each) => ({ value: each.id, label: each.name }));
       <RulesSection v-if="administers" />
       <RulesInForce v-else />
     </template>
+    <PolicySection v-else-if="tab === 'grading'" />
     <AccountsSection v-else-if="tab === 'accounts'" />
     <AuditSection v-else />
   </div>

@@ -1,6 +1,7 @@
 import { useInfiniteQuery } from '@pinia/colada';
 import { accountRoutes } from '@rounds/contract/accounts';
 import { certificationRoutes } from '@rounds/contract/certification';
+import { gradingRoutes } from '@rounds/contract/grading';
 import type { RouteAnswer } from '@rounds/contract/route';
 import { call } from '../device/api';
 import { routeKey, useRouteMutation, useRouteQuery } from '../device/query';
@@ -18,6 +19,12 @@ export const useRulesSets = (wanted: boolean) =>
 export const usePreviewRules = () => useRouteMutation(certificationRoutes.previewRules, []);
 export const useSetRules = () =>
   useRouteMutation(certificationRoutes.setRules, ['rules', 'people', 'matrix', 'today']);
+
+/** The grading policy, and what a line of it would raise. */
+export const usePolicy = () => useRouteQuery(gradingRoutes.policy, () => ({}));
+export const usePreviewPolicy = () => useRouteMutation(gradingRoutes.previewPolicy, []);
+export const useRaisePolicy = () => useRouteMutation(gradingRoutes.raisePolicy, ['policy', 'classes']);
+export const useEndPolicy = () => useRouteMutation(gradingRoutes.endPolicy, ['policy', 'classes']);
 
 export type AuditPage = RouteAnswer<typeof accountRoutes.audit>;
 

@@ -63,7 +63,8 @@ const pack = computed(() => {
   return found?.summary.id === classId.value ? (found.pack as Pack | null) : null;
 });
 const choices = computed(() => (site.value === '' ? {} : (machineClass.data.value?.choices ?? {})));
-const { variant, effective } = useFitOut(pack, choices);
+const policy = computed(() => machineClass.data.value?.policy ?? []);
+const { variant, effective } = useFitOut(pack, choices, policy);
 
 const subject = ref<LessonSubject>('round');
 const direction = ref<Direction>('clockwise');

@@ -187,6 +187,7 @@ describe('a plan', () => {
       sites: ['Quay'],
       choices: {},
       choiceLog: [],
+      policy: [],
     });
     server.answer(teachRoutes.lessons, { rows: [] });
     server.answer(teachRoutes.startLesson, () => {

@@ -9,6 +9,7 @@ import {
   gradeKind,
   originWords,
   PLANT_WORDS,
+  raisedWords,
   severity,
 } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
@@ -84,6 +85,7 @@ const CURE = { operator: 'operator on the spot', competent: 'competent person', 
           {{ gradeKind(f.kind).says }}
         </div>
         <div v-if="f.departs" class="small">Graded otherwise here: {{ f.departs }}</div>
+        <div v-if="raisedWords(pack, f)" class="raised">{{ raisedWords(pack, f) }}</div>
         <div v-if="byChoice.has(f.id)" class="by-choice">site choice</div>
       </template>
       <template #shows="{ row: f }">
@@ -124,6 +126,11 @@ const CURE = { operator: 'operator on the spot', competent: 'competent person', 
 <style scoped>
 .grade {
   white-space: nowrap;
+}
+.raised {
+  border-left: 4px solid var(--amber);
+  padding-left: 0.4rem;
+  font-size: 0.88rem;
 }
 .picture {
   width: 100px;
