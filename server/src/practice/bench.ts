@@ -352,7 +352,7 @@ export async function endBench(house: House, id: string, caller: Caller): Promis
 }
 
 /** A comparison with the key as it is answered, with its sentences. */
-export function gradingSummary(comparison: GradingComparison): GradingSummary {
+function gradingSummary(comparison: GradingComparison): GradingSummary {
   const { n, exact, confusion, tooLow, tooHigh, linear, linearInterval, criticalMisses } = comparison;
   return {
     n,
