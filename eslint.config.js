@@ -48,6 +48,7 @@ const serverAreas = {
   today: [...serverShared, 'accounts', 'certification', 'assess'],
   people: [...serverShared, 'accounts', 'certification', 'assess'],
   teach: [...serverShared, 'accounts', 'certification', 'classes'],
+  exercise: [...serverShared, 'accounts', 'classes', 'practice'],
   practice: [...serverShared, 'accounts', 'certification', 'classes', 'people'],
 };
 const areasOf = (side, areas) =>

@@ -8,6 +8,7 @@ export const CHANGING_AREAS = [
   'audit',
   'classes',
   'evaluations',
+  'exercises',
   'lessons',
   'library',
   'matrix',

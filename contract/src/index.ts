@@ -4,6 +4,7 @@ export * from './bench';
 export * from './certification';
 export * from './changes';
 export * from './classes';
+export * from './exercise';
 export * from './fields';
 export * from './grading';
 export * from './jobs';

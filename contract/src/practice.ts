@@ -322,6 +322,17 @@ export const practiceRoutes = {
       classes: z.array(classPractice),
       /** Drills made without a network, the latest first; they count for nothing. */
       offline: z.array(z.object({ id: uuid, classTitle: z.string(), endedAt: instant, score: z.number() })),
+      /** Class exercises taken part in, the latest first. */
+      exercises: z.array(
+        z.object({
+          id: uuid,
+          title: z.string(),
+          classTitle: z.string(),
+          endedAt: instant,
+          right: z.number(),
+          of: z.number(),
+        }),
+      ),
       /** Drills set and not done, the first due first. */
       sets: z.array(practiceSet),
       /** Drills and benches begun and not ended. */

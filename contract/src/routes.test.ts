@@ -24,6 +24,8 @@ describe('the routes', () => {
     expect(all.flatMap(([name, spec]) => (spec.roles === 'public' ? [name] : [])).sort()).toEqual([
       'createAdministrator',
       'installation',
+      // A phone joins a class exercise by the code on the screen.
+      'joinExercise',
       // A screen joins a lesson by the code that is read out.
       'joinLesson',
       'packSchema',
@@ -46,6 +48,7 @@ describe('the routes', () => {
           'startBench',
           'answerBench',
           'endBench',
+          'answerExercise',
         ].includes(name)
       ) {
         expect([name, spec.roles.includes('operator')]).toEqual([name, false]);

@@ -4,6 +4,7 @@ import { benchRoutes } from './bench';
 import { certificationRoutes } from './certification';
 import { changeRoutes } from './changes';
 import { classRoutes } from './classes';
+import { exerciseRoutes } from './exercise';
 import { gradingRoutes } from './grading';
 import { jobRoutes } from './jobs';
 import { machineRoutes } from './machines';
@@ -25,6 +26,7 @@ export const routes = {
   ...assessRoutes,
   ...practiceRoutes,
   ...benchRoutes,
+  ...exerciseRoutes,
   ...teachRoutes,
   ...todayRoutes,
   ...changeRoutes,

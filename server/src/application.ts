@@ -13,6 +13,7 @@ import { assessRoutes } from './assess/routes';
 import { certificationRoutes } from './certification/routes';
 import { classRoutes } from './classes/routes';
 import { CHANGES, type House } from './data/context';
+import { exerciseRoutes } from './exercise/routes';
 import { problemHandler } from './http/binder';
 import { controlRoutes, fromThisComputer } from './http/control';
 import { ProblemError } from './http/problem';
@@ -105,6 +106,7 @@ export function application(house: House, options: { webRoot: string | null; log
   peopleRoutes(api, house);
   practiceRoutes(api, house);
   teachRoutes(api, house);
+  exerciseRoutes(api, house);
   classRoutes(api, house);
   certificationRoutes(api, house);
   assessRoutes(api, house);

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import {
   type Checkpoint,
   type EffectivePack,
@@ -5,14 +6,22 @@ import {
   type Gauge,
   type Grade,
   type Method,
+  METHODS,
   readingEvidence,
   shownEvidence,
   type Use,
+  USES,
 } from '../catalogue';
 import { caseItem, possibleCases, revealingMethods } from '../drill';
 import type { Evidence } from '../drawing/evidence';
 import { bearsOn, gradeFinding, type Grading } from '../grading';
-import { quantityOf, type Reading, readingLines, readingsNearLimits, type UnitSystem } from '../measuring';
+import {
+  quantityOf,
+  readingLines,
+  readingsNearLimits,
+  UNIT_SYSTEMS,
+  type UnitSystem,
+} from '../measuring';
 import { readingItem } from '../practice';
 
 /** How the findings of a bench are put: as words, drawn, measured, or all of these as they come. */
@@ -20,15 +29,27 @@ export const BENCH_FORMS = ['all', 'words', 'drawing', 'measured'] as const;
 export type BenchForm = (typeof BENCH_FORMS)[number];
 
 /** A finding as it is dealt. Whoever holds it can work out its grade. */
-export interface BenchCase {
-  checkpoint: string;
-  /** A fault or lookalike; null for a sound part, and for a reading. */
-  fault: string | null;
-  reading: { quantity: string; read: Reading } | null;
-  uses: readonly Use[];
-  /** Methods that were used, with what they showed. */
-  methods: readonly Method[];
-}
+export const benchCaseSchema = z.strictObject({
+  checkpoint: z.string().max(64),
+  fault: z
+    .string()
+    .max(64)
+    .nullable()
+    .describe('A fault or lookalike; null for a sound part, and for a reading'),
+  reading: z
+    .strictObject({
+      quantity: z.string().max(200),
+      read: z.strictObject({
+        system: z.enum(UNIT_SYSTEMS),
+        measured: z.number(),
+        whole: z.number().nullable(),
+      }),
+    })
+    .nullable(),
+  uses: z.array(z.enum(USES)).max(USES.length),
+  methods: z.array(z.enum(METHODS)).min(1).max(METHODS.length).describe('Those used, with what they showed'),
+});
+export type BenchCase = z.infer<typeof benchCaseSchema>;
 
 /** What a learner sees of a finding: nothing that says how it is graded. */
 export interface FindingView {

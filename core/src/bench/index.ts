@@ -4,6 +4,7 @@ export {
   benchKey,
   BENCH_FORMS,
   type BenchCase,
+  benchCaseSchema,
   type BenchForm,
   benchCandidates,
   findingView,

@@ -16,6 +16,7 @@ const BY_ACT: readonly (readonly [beginning: string, areas: readonly ChangingAre
   ['draft-', ['classes']],
   ['bench-', ['practice']],
   ['policy-', ['policy', 'classes']],
+  ['exercise-', ['exercises', 'practice']],
   ['drill-', ['practice']],
   ['lesson-', ['lessons']],
   ['school-chosen', ['classes']],

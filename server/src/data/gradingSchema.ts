@@ -1,9 +1,20 @@
-import type { BenchAnswer, BenchDeal, NumberQuestion } from '@rounds/core/bench';
-import type { PolicyScope } from '@rounds/core/catalogue';
-import { date, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import type { BenchAnswer, BenchCase, BenchDeal, NumberQuestion } from '@rounds/core/bench';
+import type { Grade, PolicyScope } from '@rounds/core/catalogue';
+import {
+  boolean,
+  date,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { account, effectivePack, instant, machineClass, person } from './schema';
 
-/** Tables of grading: the policy of the sites, and the bench. */
+/** Tables of grading: the policy of the sites, the bench, and the exercise of a class. */
 
 /** A line of the grading policy. It is never changed, only ended. */
 export const policyLine = pgTable('policy_line', {
@@ -68,4 +79,104 @@ export const benchAnswerRow = pgTable(
     at: instant('at').notNull(),
   },
   (t) => [primaryKey({ columns: [t.benchId, t.n] })],
+);
+
+/** Findings kept to be put to a room again. */
+export const exerciseSet = pgTable('exercise_set', {
+  id: uuid('id').primaryKey(),
+  title: text('title').notNull(),
+  accountId: uuid('account_id')
+    .notNull()
+    .references(() => account.id),
+  classId: text('class_id')
+    .notNull()
+    .references(() => machineClass.id),
+  variant: text('variant').notNull(),
+  site: text('site'),
+  cases: jsonb('cases').notNull().$type<BenchCase[]>(),
+  keptOn: date('kept_on', { mode: 'string' }).notNull(),
+});
+
+/** A room in which people grade the same findings, where it is, and by which code people join. */
+export const exercise = pgTable(
+  'exercise',
+  {
+    id: uuid('id').primaryKey(),
+    /** Given up when it ends. */
+    code: text('code'),
+    title: text('title').notNull(),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    packHash: text('pack_hash')
+      .notNull()
+      .references(() => effectivePack.hash),
+    cases: jsonb('cases').notNull().$type<BenchCase[]>(),
+    /** The finding on show; null before the first. */
+    n: integer('n'),
+    /** Findings revealed so far, which take no more answers. */
+    revealed: jsonb('revealed').notNull().$type<number[]>(),
+    startedAt: instant('started_at').notNull(),
+    endedAt: instant('ended_at'),
+  },
+  (t) => [uniqueIndex('exercise_code').on(t.code), index('exercise_started').on(t.startedAt)],
+);
+
+/** Somebody who takes part: an account's own person, or a guest whom the trainer may match to one. */
+export const exercisePlace = pgTable(
+  'exercise_place',
+  {
+    id: uuid('id').primaryKey(),
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercise.id),
+    name: text('name').notNull(),
+    accountId: uuid('account_id').references(() => account.id),
+    /** The guest's seat, which ends with the exercise. */
+    seatId: uuid('seat_id'),
+    guest: boolean('guest').notNull(),
+    personId: uuid('person_id').references(() => person.id),
+    joinedAt: instant('joined_at').notNull(),
+    /** Findings graded and right, once it has ended. */
+    graded: integer('graded').notNull().default(0),
+    right: integer('right').notNull().default(0),
+  },
+  (t) => [
+    uniqueIndex('exercise_place_account').on(t.exerciseId, t.accountId),
+    uniqueIndex('exercise_place_seat').on(t.exerciseId, t.seatId),
+    index('exercise_place_person').on(t.personId),
+  ],
+);
+
+/** What somebody graded a finding; the last before it was revealed. */
+export const exerciseAnswer = pgTable(
+  'exercise_answer',
+  {
+    placeId: uuid('place_id')
+      .notNull()
+      .references(() => exercisePlace.id),
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercise.id),
+    n: integer('n').notNull(),
+    grade: text('grade').notNull().$type<Grade>(),
+    at: instant('at').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.placeId, t.n] }), index('exercise_answer_of').on(t.exerciseId, t.n)],
+);
+
+/** Cards that the trainer counted for a finding, in the order of the grades. */
+export const exerciseCards = pgTable(
+  'exercise_cards',
+  {
+    exerciseId: uuid('exercise_id')
+      .notNull()
+      .references(() => exercise.id),
+    n: integer('n').notNull(),
+    counts: jsonb('counts').notNull().$type<number[]>(),
+  },
+  (t) => [primaryKey({ columns: [t.exerciseId, t.n] })],
 );

@@ -9,6 +9,8 @@ import { ProblemError } from './problem';
 const WRONG_PASSWORDS = 8;
 /** Wrong passwords from one address, in ten minutes, whatever the name. */
 const ATTEMPTS_OF_ADDRESS = 60;
+/** Wrong codes of rooms from one address, in ten minutes: a class mistypes, and nobody tries 200 million. */
+const WRONG_GUESSES = 60;
 const MINUTES = 10;
 
 /**
@@ -36,6 +38,13 @@ export interface Limits {
   attempt(name: string, address: string): Promise<void>;
   /** Forgets the attempts of a name from an address, which has proved itself. */
   proved(name: string, address: string): Promise<void>;
+  /**
+   * Throws the too-many-attempts problem where an address has guessed wrong too often. Right guesses count for nothing,
+   * so that a whole class behind one address comes in at once.
+   */
+  mayGuess(what: string, address: string): Promise<void>;
+  /** Counts a wrong guess. */
+  guessed(what: string, address: string): Promise<void>;
   /** Forgets every address's attempts of a name. */
   unlock(name: string): Promise<void>;
 }
@@ -57,6 +66,7 @@ export function limitsOn(store: Store): Limits {
       clearExpiredByTimeout: false,
     });
   const ofName = limiter('name', WRONG_PASSWORDS);
+  const guesses = limiter('guess', WRONG_GUESSES);
   const ofAddress = limiter('address', ATTEMPTS_OF_ADDRESS);
   const key = (name: string, address: string) => `${name.slice(0, 120)}|${address.slice(0, 60)}`;
   const count = async (by: RateLimiterPostgres, subject: string, whose: string) => {
@@ -82,6 +92,14 @@ export function limitsOn(store: Store): Limits {
     async proved(name, address) {
       await ofName.delete(key(name, address));
       await ofAddress.reward(address);
+    },
+    async mayGuess(what, address) {
+      const found = await guesses.get(key(what, address));
+      if (found && found.consumedPoints >= WRONG_GUESSES)
+        throw new TooManyAttempts('Too many wrong codes from this address. Wait ten minutes.', false);
+    },
+    async guessed(what, address) {
+      await guesses.penalty(key(what, address));
     },
     async unlock(name) {
       await store.query('delete from rate_limit where starts_with(key, $1) or expire < $2', [

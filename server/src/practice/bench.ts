@@ -5,7 +5,6 @@ import type {
   BenchOutcome,
   BenchView,
   benchRoutes as routes,
-  GradingSummary,
   RouteInput,
 } from '@rounds/contract';
 import {
@@ -25,13 +24,6 @@ import {
   numberReviews,
 } from '@rounds/core/bench';
 import { type EffectivePack, originWords } from '@rounds/core/catalogue';
-import {
-  comparisonWords,
-  type GradingComparison,
-  reasonOriginWords,
-  rightActs,
-  rightBound,
-} from '@rounds/core/grading';
 import { itemStates, numberItem, practiceWeights } from '@rounds/core/practice';
 import { and, asc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
 import { type Caller, maySee } from '../accounts/access';
@@ -43,6 +35,7 @@ import { bench, benchAnswerRow, type DealtBench } from '../data/gradingSchema';
 import { keepReviews, reviewsOf } from '../data/practiceReviews';
 import { person } from '../data/schema';
 import { ProblemError } from '../http/problem';
+import { gradingSummary, keyView } from './keyView';
 import { learnerOf } from './learner';
 
 type BenchRow = typeof bench.$inferSelect;
@@ -114,19 +107,7 @@ function answeredCase(own: HeldBench, answer: AnswerRow): AnsweredCase {
     ...shown,
     answer: body,
     late,
-    key: {
-      grade: key.grade,
-      reasons: key.reasons.map(({ says, origin, grade }) => ({
-        says,
-        grade,
-        origin: reasonOriginWords(origin),
-      })),
-      acts: rightActs(key),
-      instructions: key.act,
-      by: rightBound(key),
-      until: key.until?.says ?? null,
-      mayClear: key.mayClear,
-    },
+    key: keyView(key),
     gradeRight,
     actRight,
     by,
@@ -349,22 +330,6 @@ export async function endBench(house: House, id: string, caller: Caller): Promis
     });
   }
   return openBench(house, caller, id);
-}
-
-/** A comparison with the key as it is answered, with its sentences. */
-function gradingSummary(comparison: GradingComparison): GradingSummary {
-  const { n, exact, confusion, tooLow, tooHigh, linear, linearInterval, criticalMisses } = comparison;
-  return {
-    n,
-    exact,
-    confusion,
-    tooLow: { count: tooLow.count, interval: tooLow.interval },
-    tooHigh,
-    kappa: linear.kappa,
-    kappaInterval: linearInterval && { low: linearInterval.low, high: linearInterval.high },
-    criticalMisses: criticalMisses.map((each) => each.id),
-    says: comparisonWords(comparison),
-  };
 }
 
 /** What became of a bench, for its learner and whoever may see them. Throws where it has not ended. */

@@ -2,14 +2,14 @@ import type { ClassPractice, RouteAnswer, routes } from '@rounds/contract';
 import type { Pack } from '@rounds/core/catalogue';
 import { DAYS_TO_BE_READY } from '@rounds/core/drill';
 import { isDue, type ItemState, itemStates, itemWords } from '@rounds/core/practice';
-import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { publishedPack } from '../classes/packs';
 import { type House, siteToday } from '../data/context';
 import { machineClass } from '../data/schema';
 import { drill, practiceSet } from '../data/teachingSchema';
 import { personOr404 } from '../people/roster';
-import { bench } from '../data/gradingSchema';
+import { bench, exercise, exercisePlace } from '../data/gradingSchema';
 import { classesPractised, reviewsOf } from '../data/practiceReviews';
 import { openSets } from './sets';
 
@@ -53,6 +53,29 @@ function begun(house: House, table: typeof drill | typeof bench, personId: strin
     .innerJoin(machineClass, eq(machineClass.id, table.classId))
     .where(and(eq(table.personId, personId), eq(table.accountId, caller.id), isNull(table.endedAt)))
     .orderBy(asc(table.startedAt));
+}
+
+/** Most class exercises that are listed. */
+const MOST_EXERCISES = 20;
+
+/** Class exercises that a person took part in, the latest first. */
+async function exercisesOf(house: House, personId: string) {
+  const rows = await house.db
+    .select({
+      id: exercise.id,
+      title: exercise.title,
+      classTitle: machineClass.title,
+      endedAt: exercise.endedAt,
+      right: exercisePlace.right,
+      of: exercisePlace.graded,
+    })
+    .from(exercisePlace)
+    .innerJoin(exercise, eq(exercise.id, exercisePlace.exerciseId))
+    .innerJoin(machineClass, eq(machineClass.id, exercise.classId))
+    .where(and(eq(exercisePlace.personId, personId), isNotNull(exercise.endedAt)))
+    .orderBy(desc(exercise.endedAt))
+    .limit(MOST_EXERCISES);
+  return rows.map((each) => ({ ...each, endedAt: new Date(each.endedAt!).toISOString() }));
 }
 
 /** What a person has practised, a class at a time, the latest first. */
@@ -135,6 +158,7 @@ export async function personPractice(
           score: result!.score,
         })),
     ),
+    exercises: await exercisesOf(house, id),
     sets: (await openSets(house, await siteToday(house), eq(practiceSet.personId, id))).map(
       ({ person: _person, ...set }) => set,
     ),

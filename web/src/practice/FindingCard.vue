@@ -1,12 +1,17 @@
 <script setup lang="ts">
 import type { FindingView } from '@rounds/contract/bench';
-import { METHOD_WORDS } from '@rounds/core/catalogue';
+import { givesFigures, METHOD_WORDS } from '@rounds/core/catalogue';
+import { computed } from 'vue';
 import EvidenceDrawing from '../drawing/EvidenceDrawing.vue';
 import MethodSign from '../drawing/MethodSign.vue';
 import { TODAY_WORDS } from './benchWords';
 
 /** A finding as it is put: the part, what was found, and what the machine is used for today. */
-defineProps<{ finding: FindingView; figures?: boolean; small?: boolean }>();
+const props = defineProps<{ finding: FindingView; figures?: boolean; small?: boolean }>();
+/** Figures stand below only where somebody measured or read. */
+const measured = computed(
+  () => props.finding.readings.length > 0 || props.finding.words.some((each) => givesFigures(each.method)),
+);
 </script>
 
 <template>
@@ -15,7 +20,7 @@ defineProps<{ finding: FindingView; figures?: boolean; small?: boolean }>();
       v-if="finding.drawing"
       class="picture"
       :evidence="finding.drawing"
-      :figures="figures ?? false"
+      :figures="(figures ?? false) && measured"
     />
     <div class="told">
       <p class="quiet">{{ finding.station }}</p>
