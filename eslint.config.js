@@ -29,6 +29,7 @@ const webAreas = {
   classes: webShared,
   assess: webShared,
   practice: webShared,
+  exercise: webShared,
   teach: webShared,
   settings: webShared,
   verify: webShared,

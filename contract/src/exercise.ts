@@ -73,6 +73,7 @@ export type ExercisePhone = z.infer<typeof exercisePhone>;
 const personal = z.object({
   id: uuid,
   name: z.string(),
+  guest: z.boolean(),
   person: z.object({ id: uuid, name: z.string() }).nullable(),
   summary: gradingSummary,
 });

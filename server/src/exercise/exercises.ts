@@ -404,6 +404,7 @@ export async function exerciseReport(house: House, id: string, caller: Caller): 
             {
               id: place.id,
               name: place.name,
+              guest: place.guest,
               person: place.personId ? { id: place.personId, name: place.personName ?? '' } : null,
               summary: gradingSummary(own.comparison),
             },

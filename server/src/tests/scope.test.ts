@@ -85,7 +85,7 @@ function addresses(of: (typeof people)['own']): [string, RouteSpec, string][] {
       return [
         name,
         spec,
-        `/api${spec.path.replace(':id', id).replace(':token', of.token).replace(':hash', 'none').replace(':sequence', of.sequence).replace(':procedure', unasked)}`,
+        `/api${spec.path.replace(':id', id).replace(':token', of.token).replace(':hash', 'none').replace(':sequence', of.sequence).replace(':procedure', unasked)}${name === 'prerequisites' ? `?classId=${FORKLIFT}` : ''}`,
       ];
     });
 }

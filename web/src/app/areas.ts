@@ -49,7 +49,7 @@ export const AREAS: readonly Area[] = [
     name: 'Teach',
     to: '/teach',
     key: 'l',
-    screens: ['teach', 'lesson'],
+    screens: ['teach', 'lesson', 'exercise', 'exercise-room', 'exercise-report'],
     roles: ['trainer', 'administrator'],
     group: 'people',
     sign: BOARD,

@@ -128,6 +128,42 @@ export const router = createRouter({
       meta: { title: 'Teach', roles: trainers },
     },
     {
+      path: '/teach/exercise',
+      name: 'exercise',
+      component: () => import('../exercise/PrepareExercise.vue'),
+      meta: { title: 'Class exercise', roles: trainers },
+    },
+    {
+      path: '/teach/exercise/:id',
+      name: 'exercise-room',
+      component: () => import('../exercise/LeadScreen.vue'),
+      meta: { title: 'Class exercise', roles: trainers, bare: true },
+    },
+    {
+      path: '/teach/exercise/:id/screen',
+      name: 'exercise-screen',
+      component: () => import('../exercise/WallScreen.vue'),
+      meta: { title: 'Class exercise, big screen', roles: trainers, bare: true },
+    },
+    {
+      path: '/teach/exercise/:id/report',
+      name: 'exercise-report',
+      component: () => import('../exercise/ReportScreen.vue'),
+      meta: { title: 'What the room showed', roles: trainers },
+    },
+    {
+      path: '/join/:code?',
+      name: 'join',
+      component: () => import('../exercise/JoinScreen.vue'),
+      meta: { title: 'Join a class exercise', open: true, bare: true },
+    },
+    {
+      path: '/room/:id',
+      name: 'room',
+      component: () => import('../exercise/PhoneScreen.vue'),
+      meta: { title: 'Class exercise', open: true, bare: true },
+    },
+    {
       path: '/teach/:id',
       name: 'lesson',
       component: () => import('../teach/PresenterScreen.vue'),

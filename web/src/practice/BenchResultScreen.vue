@@ -4,10 +4,10 @@ import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import ConfusionTable from '../parts/ConfusionTable.vue';
+import FindingCard from '../parts/FindingCard.vue';
 import StateBox from '../parts/StateBox.vue';
 import { day } from '../parts/words';
 import { BENCH_WORDS } from './benchWords';
-import FindingCard from './FindingCard.vue';
 import FindingKey from './FindingKey.vue';
 import { useBenchOutcome } from './queries';
 

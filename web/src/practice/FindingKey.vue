@@ -3,7 +3,8 @@ import type { AnsweredFinding } from '@rounds/contract/bench';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { computed } from 'vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
-import { ACT_WORDS, BY_WORDS, CLEAR_WORDS } from './benchWords';
+import { ACT_WORDS } from '../parts/findingWords';
+import KeyReasons from '../parts/KeyReasons.vue';
 
 /** The key of an answered finding: the verdict, the chain of reasons with where each comes from, and what to do. */
 const props = defineProps<{ answered: AnsweredFinding }>();
@@ -30,35 +31,7 @@ const critical = computed(
       <GradeDisc :grade="answered.key.grade" :size="34" /><strong>{{ verdict }}</strong>
     </p>
     <p v-if="critical">A machine that must stand would have gone to work.</p>
-    <ol class="reasons" aria-label="Why">
-      <li v-for="each in answered.key.reasons" :key="each.says">
-        <GradeDisc :grade="each.grade" />
-        <span
-          ><span class="says capital">{{ each.says }}</span>
-          <span class="quiet small">{{ each.origin }}</span></span
-        >
-      </li>
-    </ol>
-    <dl class="do">
-      <div>
-        <dt>Do</dt>
-        <dd>
-          <strong>{{ answered.key.acts.map((each) => ACT_WORDS[each].name).join(', or ') }}.</strong>
-          {{ answered.key.instructions[0] }}
-        </dd>
-      </div>
-      <div v-if="answered.key.by">
-        <dt>By when</dt>
-        <dd>
-          {{ BY_WORDS[answered.key.by]
-          }}<template v-if="answered.key.until">. {{ answered.key.until }}</template>
-        </dd>
-      </div>
-      <div v-if="answered.key.mayClear">
-        <dt>Who</dt>
-        <dd>{{ CLEAR_WORDS[answered.key.mayClear] }}</dd>
-      </div>
-    </dl>
+    <KeyReasons :grading="answered.key" />
   </div>
 </template>
 
@@ -77,30 +50,5 @@ const critical = computed(
   gap: 0.6rem;
   align-items: center;
   font-size: 1.3rem;
-}
-.reasons {
-  list-style: none;
-  display: grid;
-  gap: 0.4rem;
-}
-.reasons li {
-  display: flex;
-  gap: 0.5rem;
-  align-items: flex-start;
-}
-.says {
-  display: block;
-}
-.do {
-  display: grid;
-  gap: 0.3rem;
-}
-.do div {
-  display: grid;
-  grid-template-columns: 5.5rem 1fr;
-  gap: 0.5rem;
-}
-.do dt {
-  color: var(--quiet);
 }
 </style>

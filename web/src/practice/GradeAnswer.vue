@@ -5,7 +5,7 @@ import { FINDER_ACTS, type FinderAct, GRADE_WORDS } from '@rounds/core/grading';
 import { onKeyStroke } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import GradeDisc from '../drawing/GradeDisc.vue';
-import { ACT_WORDS, BY_WORDS } from './benchWords';
+import { ACT_WORDS, BY_WORDS } from '../parts/findingWords';
 
 /** The answer to a finding in three taps: the grade, what to do, and by when where there is something to cure. */
 const props = defineProps<{ busy: boolean }>();

@@ -75,6 +75,16 @@ const LAST = 8;
       </ul>
     </div>
   </article>
+  <section v-if="practice.exercises.length" class="sheet pad class" aria-label="Class exercises">
+    <h2>Class exercises</h2>
+    <ul>
+      <li v-for="each in practice.exercises" :key="each.id">
+        <strong>{{ each.right }} of {{ each.of }}</strong> as the key, {{ each.title }},
+        {{ each.classTitle }},
+        {{ day(each.endedAt) }}
+      </li>
+    </ul>
+  </section>
   <section v-if="practice.offline.length" class="sheet pad" aria-label="Practised without a network">
     <h2>Practised without a network</h2>
     <p class="quiet">For the learner alone; these count for no readiness.</p>

@@ -185,7 +185,12 @@ async function beginHere() {
 
 <template>
   <div class="screen stack">
-    <h1>Practise</h1>
+    <div class="row spread">
+      <h1>Practise</h1>
+      <RouterLink v-slot="{ navigate, href }" to="/join" custom
+        ><Button v-if="!trains" :href="href" @click="navigate">Join a class exercise</Button></RouterLink
+      >
+    </div>
     <div class="columns">
       <Form v-if="drills" layout="vertical" class="sheet pad begin" @submit.prevent="begin">
         <Segmented

@@ -217,6 +217,7 @@ describe('the practice of a person', () => {
       offline: [],
       sets: [],
       open: [],
+      exercises: [],
     });
   });
 

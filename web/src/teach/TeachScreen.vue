@@ -169,6 +169,9 @@ const lessons = useLessons();
   <div class="screen stack">
     <div class="row spread">
       <h1>Teach</h1>
+      <RouterLink v-slot="{ navigate, href }" to="/teach/exercise" custom
+        ><Button :href="href" @click="navigate">Class exercise</Button></RouterLink
+      >
       <Button v-if="effective" type="primary" :loading="begin.isLoading.value" @click="go"
         >Begin the lesson</Button
       >

@@ -4,7 +4,7 @@ import { givesFigures, METHOD_WORDS } from '@rounds/core/catalogue';
 import { computed } from 'vue';
 import EvidenceDrawing from '../drawing/EvidenceDrawing.vue';
 import MethodSign from '../drawing/MethodSign.vue';
-import { TODAY_WORDS } from './benchWords';
+import { TODAY_WORDS } from './findingWords';
 
 /** A finding as it is put: the part, what was found, and what the machine is used for today. */
 const props = defineProps<{ finding: FindingView; figures?: boolean; small?: boolean }>();
