@@ -16,6 +16,7 @@ import { caseItem, possibleCases, revealingMethods } from '../drill';
 import type { Evidence } from '../drawing/evidence';
 import { bearsOn, gradeFinding, type Grading } from '../grading';
 import {
+  fromReader,
   quantityOf,
   readingLines,
   readingsNearLimits,
@@ -85,6 +86,13 @@ const gaugeOf = (check: Checkpoint, quantity: string): Gauge => {
 const valueOf = (check: Checkpoint, { quantity, read }: NonNullable<BenchCase['reading']>): number =>
   quantityOf(gaugeOf(check, quantity), read);
 
+function drawnReading(check: Checkpoint, reading: NonNullable<BenchCase['reading']>): Evidence | null {
+  const gauge = gaugeOf(check, reading.quantity);
+  const { whole, system } = reading.read;
+  const own = gauge.worked && whole !== null ? fromReader(whole, gauge.worked.unit, system) : null;
+  return readingEvidence(check, gauge, valueOf(check, reading), own);
+}
+
 /** The key of a case: its grade with all reasons. */
 export function benchKey(pack: EffectivePack, { checkpoint, fault, reading, uses }: BenchCase): Grading {
   return gradeFinding(
@@ -139,7 +147,7 @@ export function findingView(pack: EffectivePack, dealt: BenchCase, form: BenchFo
       form === 'words'
         ? null
         : reading
-          ? readingEvidence(check, gaugeOf(check, reading.quantity), valueOf(check, reading))
+          ? drawnReading(check, reading)
           : drawingOf(pack, check, fault, dealt.methods),
     readings: reading ? readingLines(gaugeOf(check, reading.quantity), reading.read) : [],
   };

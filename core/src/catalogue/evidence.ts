@@ -42,18 +42,32 @@ export function drawnQuantity(kind: string, key: string, params: Params): number
   return typeof whole === 'number' && whole > 0 ? (100 * figure) / whole : null;
 }
 
+const twoPlaces = (value: number): number => Math.round(100 * value) / 100;
+
 /**
- * A part drawn with a reading of one of its gauges: the sound part but for that figure. Null where no parameter of its
+ * A part drawn with a reading of one of its gauges: the sound part but for that figure, and for what it was when new or
+ * ought to be where that is `whole`, in the gauge's own unit. Null where no parameter of its
  * drawing is that figure, or it cannot be drawn so.
  */
-export function readingEvidence(check: Checkpoint, gauge: Gauge, value: number): Evidence | null {
+export function readingEvidence(
+  check: Checkpoint,
+  gauge: Gauge,
+  value: number,
+  whole: number | null = null,
+): Evidence | null {
   const own = check.evidence;
   const kind = own && EVIDENCE_KINDS.get(own.kind);
   const [key, figure] =
     Object.entries(GAUGED[own?.kind ?? ''] ?? {}).find(([, each]) => each.is === gauge.kind) ?? [];
   if (!own || !kind || !key || !figure) return null;
-  const drawn = figure.of === undefined ? value : (value * Number(own.sound[figure.of])) / 100;
-  const params = { ...own.sound, [key]: drawn };
+  const { of } = figure;
+  const wanted = of === undefined ? null : (whole ?? Number(own.sound[of]));
+  const drawn = wanted === null ? value : (value * wanted) / 100;
+  const params = {
+    ...own.sound,
+    ...(of === undefined ? {} : { [of]: twoPlaces(wanted!) }),
+    [key]: twoPlaces(drawn),
+  };
   return paramsSchema(kind).safeParse(params).success ? { kind: own.kind, params } : null;
 }
 

@@ -97,7 +97,7 @@ const openWall = () => window.open(`/teach/exercise/${id}/screen`, 'rounds-exerc
 </script>
 
 <template>
-  <div class="lead">
+  <div class="leading">
     <StateBox
       :loading="!room && !query.error.value"
       :error="room ? undefined : query.error.value"
@@ -209,7 +209,7 @@ const openWall = () => window.open(`/teach/exercise/${id}/screen`, 'rounds-exerc
 </template>
 
 <style scoped>
-.lead {
+.leading {
   height: 100dvh;
   display: flex;
   flex-direction: column;

@@ -167,6 +167,9 @@ footer {
 .big[aria-pressed='true'] :deep(.disc) {
   color: var(--on-petrol);
 }
+.big[aria-pressed='true'] :deep(.disc.stop path:last-of-type) {
+  stroke: var(--petrol);
+}
 .over {
   margin: auto;
   text-align: center;

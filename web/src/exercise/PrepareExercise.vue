@@ -5,7 +5,7 @@ import { GRADES, type Pack } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import type { UnitSystem } from '@rounds/core/measuring';
 import { useLocalStorage } from '@vueuse/core';
-import { Button, Form, Input, InputNumber, Segmented } from 'ant-design-vue';
+import { Button, Form, Input, InputNumber } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -47,7 +47,7 @@ watch(pack, (now) => {
   if (now && !now.variants.some((each) => each.id === variant.value)) variant.value = now.variants[0]!.id;
 });
 const site = ref('');
-const form = ref<BenchForm>('all');
+const form = ref<BenchForm | ''>('all');
 const size = ref(10);
 const system = useLocalStorage<UnitSystem>('rounds-units', 'si');
 const title = ref('');
@@ -66,7 +66,7 @@ const seed = () => crypto.getRandomValues(new Uint32Array(1))[0]! >>> 1;
 const proposing = useProposeFindings();
 async function ask(wanted: number) {
   const { findings: found } = await proposing.mutateAsync({
-    body: { ...about(), form: form.value, system: system.value, size: wanted, seed: seed() },
+    body: { ...about(), form: form.value || 'all', system: system.value, size: wanted, seed: seed() },
   });
   return found;
 }
@@ -199,13 +199,14 @@ const rooms = useExercises();
               :options="(machineClass.data.value?.sites ?? []).map((each) => ({ value: each, label: each }))"
             />
           </FieldItem>
-          <Segmented
-            :value="form"
-            block
-            :options="BENCH_FORMS.map((each) => ({ value: each, label: FORM_WORDS[each] }))"
-            aria-label="How findings are put"
-            @change="form = $event as BenchForm"
-          />
+          <FieldItem v-slot="{ id }" label="How findings are put">
+            <ChoiceField
+              :id="id"
+              v-model:value="form"
+              label="How findings are put"
+              :options="BENCH_FORMS.map((each) => ({ value: each, label: FORM_WORDS[each] }))"
+            />
+          </FieldItem>
           <FieldItem v-slot="{ id }" label="How many">
             <InputNumber :id="id" v-model:value="size" :min="1" :max="40" :precision="0" />
           </FieldItem>
@@ -229,7 +230,7 @@ const rooms = useExercises();
                   >{{ each.classTitle }}, {{ each.findings }} findings, {{ each.by }}</span
                 ></span
               >
-              <span class="row"
+              <span class="row keep"
                 ><Button size="small" @click="takeUp(each)">Take up</Button
                 ><Button
                   v-if="each.own"

@@ -34,11 +34,13 @@ const most = computed(() => Math.max(1, ...props.spread));
   gap: 0.6rem;
 }
 dd {
-  display: flex;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 2.5em 5em;
   align-items: center;
   gap: 0.6rem;
 }
 .bar {
+  display: block;
   height: 1.5em;
   background: var(--machine);
   border: 1px solid var(--ink);
@@ -51,6 +53,7 @@ dd {
   background: var(--petrol);
 }
 .is {
+  white-space: nowrap;
   color: var(--petrol);
   font-weight: 700;
 }

@@ -122,6 +122,9 @@ onKeyStroke(['5', '6', '7', '8'], ({ key }) => {
 .big[aria-pressed='true'] :deep(.disc) {
   color: var(--on-petrol);
 }
+.big[aria-pressed='true'] :deep(.disc.stop path:last-of-type) {
+  stroke: var(--petrol);
+}
 @media (max-width: 640px) {
   .four,
   .times {

@@ -1,0 +1,63 @@
+import { openBrowser, chooseOption } from './browser';
+import { signIn } from './views';
+const A='http://127.0.0.1:4602';
+const one = await openBrowser({ viewport: { width: 1280, height: 800 } } as never);
+const page = one.context.pages()[0]!;
+page.on('pageerror', (e) => console.log('PAGEERROR', e.message));
+page.on('console', (m) => { if (m.type()==='error') console.log('CONSOLE', m.text().slice(0,300)); });
+await signIn(page, A, 'hilda');
+await page.goto(`${A}/teach/exercise`);
+await chooseOption(page, 'Class', 'Wheel loader');
+await page.getByRole('button', { name: 'Propose findings' }).click();
+await page.getByRole('list', { name: 'Findings in their order' }).waitFor();
+await page.getByRole('button', { name: /^Another in place/ }).first().click();
+await page.getByRole('textbox', { name: 'Title' }).fill('Monday, loaders');
+await page.getByRole('button', { name: 'Keep this set' }).click();
+await page.getByText('Kept as').waitFor();
+await page.screenshot({ path: '/tmp/x1.png' });
+await page.getByRole('button', { name: 'Open the room' }).click();
+await page.getByRole('button', { name: /^Join:/ }).waitFor();
+const code = (await page.getByRole('button', { name: /^Join:/ }).innerText()).replace(/^Join:\s*/, '');
+const phones = [];
+for (const [i, name] of ['Ann', 'Ben', 'Cleo'].entries()) {
+  const b = await openBrowser({ viewport: { width: 390, height: 844 } } as never);
+  const p = b.context.pages()[0]!;
+  p.on('pageerror', (e) => console.log('PHONE PAGEERROR', e.message));
+  await p.goto(`${A}/join/${code}`);
+  await p.getByRole('textbox', { name: 'Your name' }).fill(name);
+  if (i === 0) await p.screenshot({ path: '/tmp/x2.png' });
+  await p.getByRole('button', { name: 'Join' }).click();
+  await p.getByText('You are in').waitFor();
+  phones.push({ b, p });
+}
+const wall = await one.context.newPage();
+await wall.setViewportSize({ width: 1280, height: 800 });
+await wall.goto(page.url() + '/screen');
+await wall.getByText('3 in the room').waitFor();
+await wall.screenshot({ path: '/tmp/x3.png' });
+await page.getByRole('button', { name: 'Show the first finding' }).click();
+for (const [i, { p }] of phones.entries()) {
+  await p.getByRole('button', { name: ['Stop', 'Mend', 'Stop'][i]! }).click();
+  await p.getByText('Kept. You may').waitFor();
+}
+await phones[0]!.p.screenshot({ path: '/tmp/x4.png' });
+await page.getByRole('button', { name: 'Reveal (3 of 3 answered)' }).waitFor();
+await page.screenshot({ path: '/tmp/x5.png' });
+await page.getByRole('button', { name: /^Reveal/ }).click();
+await page.getByRole('button', { name: 'Next finding' }).waitFor();
+await page.screenshot({ path: '/tmp/x6.png' });
+await wall.getByText('the key', { exact: true }).waitFor();
+await wall.screenshot({ path: '/tmp/x7.png' });
+await page.getByRole('button', { name: 'Next finding' }).click();
+for (const { p } of phones) { await p.getByText('2 of').waitFor(); await p.getByRole('button', { name: 'Mend' }).click(); await p.getByText('Kept. You may').waitFor(); }
+await page.getByRole('button', { name: 'Reveal (3 of 3 answered)' }).click();
+await page.getByRole('button', { name: 'Next finding' }).waitFor();
+await page.getByRole('button', { name: 'End', exact: true }).click();
+await page.getByRole('button', { name: 'End it' }).click();
+await page.getByRole('heading', { name: 'Everybody' }).waitFor();
+await phones[0]!.p.getByText('The exercise has ended').waitFor();
+await phones[0]!.p.screenshot({ path: '/tmp/x8.png' });
+await page.waitForTimeout(500);
+await page.screenshot({ path: '/tmp/x9.png' });
+for (const { b } of phones) await b.close();
+await one.close();
