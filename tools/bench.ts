@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- judge|practice|server|web]`: figures, each beside a baseline taken in the same run; only those of the
+ * `npm run bench [-- judge|practice|room|server|web]`: figures, each beside a baseline taken in the same run; only those of the
  * server, or of the web app, when asked. Nothing here passes or fails.
  */
 import { spawn } from 'node:child_process';
@@ -16,6 +16,7 @@ import { parse as parseYaml } from 'yaml';
 import { simulateEvaluation } from '../demo/src/index';
 import { benchJudge } from './benchJudge';
 import { benchPractice } from './benchPractice';
+import { benchRoom } from './benchRoom';
 import { benchServer } from './benchServer';
 import { benchWeb } from './benchWeb';
 import { openBrowser } from './browser';
@@ -36,6 +37,8 @@ if (only === undefined || only === 'judge') await benchJudge(row);
 if (only === 'judge') process.exit(0);
 if (only === undefined || only === 'practice') benchPractice(row);
 if (only === 'practice') process.exit(0);
+if (only === undefined || only === 'room') await benchRoom(row);
+if (only === 'room') process.exit(0);
 if (only !== 'web') await benchServer(row);
 if (only === 'server') process.exit(0);
 await benchWeb(row);

@@ -24,11 +24,15 @@ const root = join(import.meta.dirname, '..');
 const PEOPLE = 10_000;
 const CLASSES = 6;
 
-const quantile = (list: readonly number[], share: number) =>
+/** The value below which a share of a list lies. */
+export const quantile = (list: readonly number[], share: number) =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))]!;
 const median = (list: readonly number[]) => quantile(list, 0.5);
 
-function start(data: string): Promise<{ child: ChildProcess; address: string; stop: () => Promise<void> }> {
+/** The built server with demo data, as a process of its own, once it is ready. */
+export function startBuilt(
+  data: string,
+): Promise<{ child: ChildProcess; address: string; stop: () => Promise<void> }> {
   const child = spawn(process.execPath, [join(root, 'server/dist/main.js'), '--demo'], {
     env: { ...process.env, ROUNDS_DATA: data, PORT: '0' },
     stdio: ['ignore', 'pipe', 'inherit'],
@@ -150,9 +154,9 @@ export type Row = (what: string, figure: string, baseline?: string) => void;
 
 export async function benchServer(row: Row): Promise<void> {
   const data = mkdtempSync(join(tmpdir(), 'rounds-bench-'));
-  await (await start(data)).stop();
+  await (await startBuilt(data)).stop();
   const plain = await fill(data, row);
-  const server = await start(data);
+  const server = await startBuilt(data);
   const trainer = await new Caller(server.address).signIn('hilda', DEMO_PASSWORD);
   const headers = { cookie: trainer.cookie };
 

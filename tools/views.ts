@@ -49,6 +49,38 @@ async function practise(page: Page, address: string): Promise<void> {
   await page.getByRole('button', { name: /^Begin: stamp/ }).waitFor();
 }
 
+/** Opens a room of a class exercise with two guests in it, who have graded the first finding. */
+async function openRoom(page: Page, address: string): Promise<void> {
+  await page.goto(`${address}/teach/exercise`);
+  await chooseOption(page, 'Class', 'Wheel loader');
+  await page.getByRole('button', { name: 'Propose findings' }).click();
+  await page.getByRole('textbox', { name: 'Title' }).fill('Monday class, loaders');
+  await page.getByRole('button', { name: 'Open the room' }).click();
+  const join = page.getByRole('button', { name: /^Join:/ });
+  await join.waitFor();
+  const code = (await join.innerText()).replace(/^Join:\s*/, '');
+  const guests = await Promise.all(
+    ['Aud Sinclair', 'Bo Linklater', 'Cara Flett'].map(async (name) => {
+      const context = await page.context().browser()!.newContext();
+      const phone = await context.newPage();
+      await phone.goto(`${address}/join/${code}`);
+      await phone.getByRole('textbox', { name: 'Your name' }).fill(name);
+      await phone.getByRole('button', { name: 'Join' }).click();
+      await phone.getByText('You are in.').waitFor();
+      return { context, phone };
+    }),
+  );
+  await page.getByRole('button', { name: 'Show the first finding' }).click();
+  for (const [i, { context, phone }] of guests.entries()) {
+    await phone.getByText('1 of ').waitFor();
+    await phone.getByRole('button', { name: ['Mend', 'Stop', 'Mend'][i]! }).click();
+    await phone.getByText('Kept.').waitFor();
+    await context.close();
+  }
+  await page.getByRole('button', { name: 'Reveal (3 of 3 answered)' }).click();
+  await page.getByText('the key', { exact: true }).waitFor();
+}
+
 /** Begins a lesson on the wheel loader and goes to a fault of it. */
 async function teach(page: Page, address: string): Promise<void> {
   await page.goto(`${address}/teach`);
@@ -507,11 +539,31 @@ export const VIEWS: readonly View[] = [
       await page.getByRole('table').waitFor();
     },
   },
+  { name: 'exercise-prepare', as: 'hilda', open: go('/teach/exercise', /Class exercise/) },
+  { name: 'exercise-room', as: 'hilda', kept: true, open: openRoom },
+  {
+    name: 'exercise-screen',
+    as: 'hilda',
+    open: async (page, address) => {
+      await openRoom(page, address);
+      await page.goto(`${page.url()}/screen`);
+      await page.getByText('the key', { exact: true }).waitFor();
+    },
+  },
+  {
+    name: 'exercise-report',
+    as: 'hilda',
+    open: async (page, address) => {
+      await openRoom(page, address);
+      await page.goto(`${page.url()}/report`);
+      await page.getByRole('heading', { name: 'Everybody' }).waitFor();
+    },
+  },
+  { name: 'exercise-join', as: null, open: go('/join', /Class exercise/) },
   { name: 'grading-policy', as: 'hilda', open: go('/settings?part=grading', /What holds/) },
   {
     name: 'drill-result',
     as: 'isla',
-    kept: true,
     open: async (page, address) => {
       await go('/practise', /Practise/)(page, address);
       const forklift = page.getByRole('article', { name: 'Counterbalance forklift truck' });

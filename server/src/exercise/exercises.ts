@@ -7,6 +7,7 @@ import type { Request, Response } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import type { Caller, Principal } from '../accounts/access';
 import { clearRoom, seatOf, takeSeat } from '../accounts/seats';
+import { effectivePackOf } from '../classes/packs';
 import { announce } from '../data/announcements';
 import { type House, note, siteToday } from '../data/context';
 import type { Database } from '../data/database';
@@ -33,11 +34,21 @@ const missing = () => new ProblemError('not-found', 'There is no such exercise, 
 const over = () => new ProblemError('lesson-over', 'This exercise has ended. Nothing was changed.');
 const outOfTurn = (why: string) => new ProblemError('exercise-order', why);
 
-/** The topic under which an exercise tells what happens in it. */
-export const exerciseTopic = (id: string) => `exercise ${id}`;
+/**
+ * The topics under which an exercise tells what happens in it: all of it to whoever leads it, and to the phones where
+ * it is, so that an answer does not wake thirty of them.
+ */
+const leadTopic = (id: string) => `exercise ${id} lead`;
+const phonesTopic = (id: string) => `exercise ${id}`;
+
+/** Tells what happened, in the transaction under way. */
+function tell(id: string, happening: Happening): void {
+  announce(leadTopic(id), happening);
+  if (happening.kind === 'moved' || happening.kind === 'ended') announce(phonesTopic(id), happening);
+}
 
 /** What happens in a room, as it is announced: the results of everybody are for each their own. */
-export type Happening =
+type Happening =
   | { kind: 'moved'; n: number | null; revealed: boolean }
   | { kind: 'joined' }
   | { kind: 'answered'; participant: string; n: number }
@@ -154,7 +165,7 @@ export async function moveExercise(
     if (n >= row.cases.length) throw outOfTurn(`There are ${row.cases.length} findings.`);
     const revealed = 'reveal' in body && !isRevealed(row, n) ? [...row.revealed, n] : row.revealed;
     await db.update(exercise).set({ n, revealed }).where(eq(exercise.id, id));
-    announce(exerciseTopic(id), { kind: 'moved', n, revealed: revealed.includes(n) } satisfies Happening);
+    tell(id, { kind: 'moved', n, revealed: revealed.includes(n) });
   });
   return openExercise(house, id, caller);
 }
@@ -219,7 +230,7 @@ export async function joinExercise(
         })
         .onConflictDoNothing()
         .returning({ id: exercisePlace.id });
-      if (made.length > 0) announce(exerciseTopic(row.id), { kind: 'joined' } satisfies Happening);
+      if (made.length > 0) tell(row.id, { kind: 'joined' });
     });
     return { id: row.id };
   }
@@ -239,7 +250,7 @@ export async function joinExercise(
       guest: true,
       joinedAt,
     });
-    announce(exerciseTopic(row.id), { kind: 'joined' } satisfies Happening);
+    tell(row.id, { kind: 'joined' });
     return taken.handOut;
   });
   handOut(response);
@@ -247,7 +258,7 @@ export async function joinExercise(
 }
 
 /** The place of a principal in a room. Throws where they have none. */
-export async function placeOf(db: Database, principal: Principal | null, id: string): Promise<PlaceRow> {
+async function placeOf(db: Database, principal: Principal | null, id: string): Promise<PlaceRow> {
   if (!principal) throw missing();
   const [place] = await db
     .select()
@@ -266,9 +277,11 @@ export async function placeOf(db: Database, principal: Principal | null, id: str
 
 async function phoneOf(db: Database, place: PlaceRow) {
   const [row] = await db.select().from(exercise).where(eq(exercise.id, place.exerciseId));
-  const answers = await db.select().from(exerciseAnswer).where(eq(exerciseAnswer.placeId, place.id));
-  const { pack } = await readRoom(db, row!);
-  return phoneView({ row: row!, pack, answers }, place);
+  const answers = await db
+    .select()
+    .from(exerciseAnswer)
+    .where(and(eq(exerciseAnswer.placeId, place.id), eq(exerciseAnswer.n, row!.n ?? -1)));
+  return phoneView({ row: row!, pack: await effectivePackOf(db, row!.packHash), answers }, place);
 }
 
 export const openPhone = async (house: House, id: string, principal: Principal | null) =>
@@ -283,19 +296,21 @@ export async function answerExercise(
 ) {
   const place = await placeOf(house.db, principal, id);
   const at = house.now().toISOString();
-  await house.db.transaction(async (db) => {
+  const row = await house.db.transaction(async (db) => {
     // Shared: answers do not wait for each other, only for the trainer's next move.
-    const [row] = await db.select().from(exercise).where(eq(exercise.id, id)).for('share');
-    if (row!.endedAt !== null) throw over();
-    if (row!.n !== n) throw outOfTurn('Another finding is on show by now. Grade that one.');
-    if (isRevealed(row!, n)) throw outOfTurn('This finding was revealed already; it takes no more grades.');
+    const [found] = await db.select().from(exercise).where(eq(exercise.id, id)).for('share');
+    if (found!.endedAt !== null) throw over();
+    if (found!.n !== n) throw outOfTurn('Another finding is on show by now. Grade that one.');
+    if (isRevealed(found!, n)) throw outOfTurn('This finding was revealed already; it takes no more grades.');
     await db
       .insert(exerciseAnswer)
       .values({ placeId: place.id, exerciseId: id, n, grade, at })
       .onConflictDoUpdate({ target: [exerciseAnswer.placeId, exerciseAnswer.n], set: { grade, at } });
-    announce(exerciseTopic(id), { kind: 'answered', participant: place.id, n } satisfies Happening);
+    tell(id, { kind: 'answered', participant: place.id, n });
+    return found!;
   });
-  return phoneOf(house.db, place);
+  const answers = [{ placeId: place.id, exerciseId: id, n, grade, at }];
+  return phoneView({ row, pack: await effectivePackOf(house.db, row.packHash), answers }, place);
 }
 
 async function keepResult(db: Database, room: Room, place: PlaceRow, at: string): Promise<void> {
@@ -325,7 +340,7 @@ export async function endExercise(house: House, id: string, caller: Caller): Pro
       people: room.places.length,
       findings: row.revealed.length,
     });
-    announce(exerciseTopic(id), {
+    tell(id, {
       kind: 'ended',
       results: Object.fromEntries(
         room.places.flatMap((each) => {
@@ -333,7 +348,7 @@ export async function endExercise(house: House, id: string, caller: Caller): Pro
           return who ? [[who, resultOf(room, each.id)]] : [];
         }),
       ),
-    } satisfies Happening);
+    });
   });
 }
 
@@ -425,11 +440,11 @@ export async function listensTo(house: House, principal: Principal | null, id: s
   if (!leads) await placeOf(house.db, principal, id);
   const own = principal.kind === 'seat' ? principal.seat.id : principal.account.id;
   return {
-    topic: exerciseTopic(id),
+    topic: leads ? leadTopic(id) : phonesTopic(id),
     shape: (data: unknown) => {
       const happening = data as Happening;
       if (happening.kind === 'ended') return { kind: 'ended', result: happening.results[own] ?? null };
-      return leads || happening.kind === 'moved' ? happening : null;
+      return happening;
     },
   };
 }

@@ -1,7 +1,7 @@
 import type { ExercisePhone, ExerciseView } from '@rounds/contract';
 import { benchItem, benchKey, findingView } from '@rounds/core/bench';
-import type { EffectivePack, Grade } from '@rounds/core/catalogue';
-import { mostSaid, type RoomFinding, spreadOf } from '@rounds/core/exercise';
+import type { EffectivePack } from '@rounds/core/catalogue';
+import { type RoomFinding, spreadOf } from '@rounds/core/exercise';
 import type { PracticeReview } from '@rounds/core/practice';
 import { asc, eq } from 'drizzle-orm';
 import { effectivePackOf } from '../classes/packs';
@@ -122,9 +122,3 @@ export function reviewsOfPlace({ row, pack, answers }: Room, placeId: string, at
   }
   return [...worst.values()];
 }
-
-/** Whether most of the room said otherwise than the key. */
-export const saidOtherwise = (finding: RoomFinding): boolean => {
-  const most: Grade | null = mostSaid(finding);
-  return most !== null && most !== finding.key;
-};
