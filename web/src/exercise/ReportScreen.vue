@@ -128,7 +128,7 @@ async function say(participant: string, personId: string) {
             </h2>
             <div v-for="each in group.list" :key="each.n" class="finding">
               <FindingCard :finding="each.finding" figures small class="grow" />
-              <div class="spread">
+              <div class="told">
                 <p>
                   <GradeDisc :grade="each.key.grade" /> <strong>{{ GRADE_WORDS[each.key.grade] }}</strong>
                 </p>
@@ -196,7 +196,7 @@ async function say(participant: string, personId: string) {
   padding: 0.8rem 0;
   border-bottom: 1px solid var(--line);
 }
-.spread {
+.told {
   flex: 1 1 280px;
   display: grid;
   gap: 0.5rem;

@@ -10,7 +10,7 @@ const most = computed(() => Math.max(1, ...props.spread));
 </script>
 
 <template>
-  <dl class="spread">
+  <dl class="bars">
     <div v-for="(grade, i) in GRADES" :key="grade" :class="{ key: grade === keyGrade }">
       <dt><GradeDisc :grade="grade" /> {{ GRADE_WORDS[grade] }}</dt>
       <dd>
@@ -23,11 +23,11 @@ const most = computed(() => Math.max(1, ...props.spread));
 </template>
 
 <style scoped>
-.spread {
+.bars {
   display: grid;
   gap: 0.5rem;
 }
-.spread div {
+.bars div {
   display: grid;
   grid-template-columns: 6.5em minmax(0, 1fr);
   align-items: center;
