@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- judge|practice|room|server|web]`: figures, each beside a baseline taken in the same run; only those of the
+ * `npm run bench [-- calibration|judge|practice|room|server|web]`: figures, each beside a baseline taken in the same run; only those of the
  * server, or of the web app, when asked. Nothing here passes or fails.
  */
 import { spawn } from 'node:child_process';
@@ -14,6 +14,7 @@ import { seededRandom } from '@rounds/core/statistics';
 import { analyseRound } from '@rounds/core/round';
 import { parse as parseYaml } from 'yaml';
 import { simulateEvaluation } from '../demo/src/index';
+import { benchCalibration } from './benchCalibration';
 import { benchJudge } from './benchJudge';
 import { benchPractice } from './benchPractice';
 import { benchRoom } from './benchRoom';
@@ -33,6 +34,8 @@ const row = (what: string, figure: string, baseline = '') =>
   console.log(`${what.padEnd(58)} ${figure.padStart(16)}   ${baseline}`);
 
 const only = process.argv[2];
+if (only === undefined || only === 'calibration') benchCalibration(row);
+if (only === 'calibration') process.exit(0);
 if (only === undefined || only === 'judge') await benchJudge(row);
 if (only === 'judge') process.exit(0);
 if (only === undefined || only === 'practice') benchPractice(row);

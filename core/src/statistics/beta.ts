@@ -103,3 +103,13 @@ export function betaBinomialTail(
   }
   return { pass, bothPass };
 }
+
+/**
+ * The value below which a share `p` of Student's t distribution with `df` degrees of freedom lies.
+ *
+ * @example tQuantile(0.975, 10) // 2.228
+ */
+export function tQuantile(p: number, df: number): number {
+  if (p < 0.5) return -tQuantile(1 - p, df);
+  return p === 0.5 ? 0 : Math.sqrt(fQuantile(2 * p - 1, 1, df));
+}

@@ -1,3 +1,6 @@
+import { tQuantile } from './beta';
+import type { Interval } from './proportions';
+
 /**
  * The median: the middle value, or the mean of the two middle ones. Null for no values.
  *
@@ -42,4 +45,18 @@ export function sampleVariance(values: readonly number[]): number | null {
   if (values.length < 2) return null;
   const middle = mean(values);
   return values.reduce((sum, each) => sum + (each - middle) ** 2, 0) / (values.length - 1);
+}
+
+/**
+ * Interval of a mean by Student's t (W. S. Gosset, 1908); null for fewer than two values. Of values that are all alike
+ * it is that value: so few distinct ones say no more.
+ *
+ * @example meanInterval([1, 2, 6])?.high // 9.572
+ */
+export function meanInterval(values: readonly number[], confidence = 0.95): Interval | null {
+  const variance = sampleVariance(values);
+  if (variance === null) return null;
+  const half = tQuantile(1 - (1 - confidence) / 2, values.length - 1) * Math.sqrt(variance / values.length);
+  const middle = mean(values);
+  return { low: middle - half, high: middle + half };
 }
