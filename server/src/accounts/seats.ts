@@ -1,3 +1,4 @@
+import { randomInt } from 'node:crypto';
 import { and, eq, gt, lt, or, type SQL } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import { v7 as uuidv7 } from 'uuid';
@@ -6,6 +7,13 @@ import type { Database } from '../data/database';
 import { guestSeat } from '../data/schema';
 import type { Seat } from './access';
 import { cookieToken, hashOf, newToken } from './tokens';
+
+/** Letters that nobody mistakes for another when they are read out. */
+const CODE_LETTERS = 'ACDEFHJKLMNPQRTUVWXY34679';
+
+/** A new code by which a room is joined, to be read out. */
+export const roomCode = (): string =>
+  Array.from({ length: 6 }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join('');
 
 const COOKIE = 'rounds_seat';
 /** A seat is left after so long, used or not. */

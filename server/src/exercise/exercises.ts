@@ -1,4 +1,3 @@
-import { randomInt } from 'node:crypto';
 import type { ExerciseReport, RouteAnswer, RouteInput, exerciseRoutes as routes } from '@rounds/contract';
 import { benchKey, findingView } from '@rounds/core/bench';
 import { roomReport, spreadOf } from '@rounds/core/exercise';
@@ -6,7 +5,7 @@ import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import type { Caller, Principal } from '../accounts/access';
-import { clearRoom, seatOf, takeSeat } from '../accounts/seats';
+import { clearRoom, roomCode, seatOf, takeSeat } from '../accounts/seats';
 import { effectivePackOf } from '../classes/packs';
 import { announce } from '../data/announcements';
 import { type House, note, siteToday } from '../data/context';
@@ -54,10 +53,6 @@ type Happening =
   | { kind: 'answered'; participant: string; n: number }
   | { kind: 'ended'; results: Record<string, { right: number; of: number }> };
 
-/** Letters that nobody mistakes for another when they are read out. */
-const CODE_LETTERS = 'ACDEFHJKLMNPQRTUVWXY34679';
-const newCode = () => Array.from({ length: 6 }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join('');
-
 async function ownExercise(db: Database, caller: Caller, id: string): Promise<ExerciseRow> {
   const [row] = await db.select().from(exercise).where(eq(exercise.id, id));
   if (row?.accountId !== caller.id) throw missing();
@@ -92,7 +87,7 @@ export async function startExercise(
         .insert(exercise)
         .values({
           id: body.id,
-          code: newCode(),
+          code: roomCode(),
           title: body.title,
           accountId: caller.id,
           classId: pack.id,

@@ -24,19 +24,19 @@ import {
   numberReviews,
 } from '@rounds/core/bench';
 import { type EffectivePack, originWords } from '@rounds/core/catalogue';
-import { itemStates, numberItem, practiceWeights } from '@rounds/core/practice';
+import { numberItem } from '@rounds/core/practice';
 import { and, asc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
-import { type Caller, maySee } from '../accounts/access';
+import type { Caller } from '../accounts/access';
 import { composeAndKeep, effectivePackOf, packOrProblem } from '../classes/packs';
 import { siteTerms } from '../classes/policy';
 import { type House, note, siteToday } from '../data/context';
 import type { Database } from '../data/database';
 import { bench, benchAnswerRow, type DealtBench } from '../data/gradingSchema';
-import { keepReviews, reviewsOf } from '../data/practiceReviews';
+import { keepReviews } from '../data/practiceReviews';
 import { person } from '../data/schema';
 import { ProblemError } from '../http/problem';
 import { gradingSummary, keyView } from './keyView';
-import { learnerOf } from './learner';
+import { learnerOf, maySeePractised, namedLearner, weightsFor } from './learner';
 
 type BenchRow = typeof bench.$inferSelect;
 type AnswerRow = typeof benchAnswerRow.$inferSelect;
@@ -71,12 +71,6 @@ async function ownBench(house: House, caller: Caller, id: string): Promise<Bench
   const [row] = await house.db.select().from(bench).where(eq(bench.id, id));
   if (!row || row.accountId !== caller.id) throw missing();
   return row;
-}
-
-async function personOf(db: Database, id: string | null): Promise<BenchView['person']> {
-  if (id === null) return null;
-  const [who] = await db.select().from(person).where(eq(person.id, id));
-  return { id, name: `${who!.givenName} ${who!.familyName}` };
 }
 
 /** A case as it is put, without what it is. */
@@ -123,7 +117,7 @@ async function view(house: House, own: HeldBench): Promise<BenchView> {
     classTitle: pack.title,
     variant: pack.fitOut['variant']!,
     kind: row.kind as BenchKind,
-    person: await personOf(house.db, row.personId),
+    person: await namedLearner(house.db, row.personId),
     startedAt: new Date(row.startedAt).toISOString(),
     of: answers.length,
     timed: row.timed,
@@ -131,11 +125,6 @@ async function view(house: House, own: HeldBench): Promise<BenchView> {
     answered: answers.flatMap((each) => (each ? [answeredCase(own, each)] : [])),
     now: row.endedAt === null && next >= 0 ? put(own, next) : null,
   };
-}
-
-/** How much likelier each item is, by what the person remembers of them. */
-async function weightsFor(db: Database, personId: string, pack: EffectivePack, items: string[], now: string) {
-  return practiceWeights(items, itemStates(await reviewsOf(db, personId, pack.id)), now);
 }
 
 async function deal(
@@ -152,7 +141,7 @@ async function deal(
       : [...new Set(benchCandidates(pack, kind, system).map(benchItem))];
   if (items.length === 0)
     throw new ProblemError('bench-answer', `${pack.title} has nothing of this kind yet. Choose another.`);
-  const weights = personId ? { weights: await weightsFor(db, personId, pack, items, now) } : {};
+  const weights = personId ? { weights: await weightsFor(db, personId, pack.id, items, now) } : {};
   return kind === 'numbers'
     ? { of: 'numbers', questions: dealNumbers(pack, { seed, size, ...weights }) }
     : {
@@ -340,11 +329,7 @@ export async function benchOutcome(house: House, caller: Caller, id: string): Pr
     .leftJoin(person, eq(person.id, bench.personId))
     .where(eq(bench.id, id));
   const row = found?.row;
-  const sees =
-    row &&
-    (row.accountId === caller.id ||
-      (row.personId !== null && maySee(caller, { id: row.personId, team: found.team! })));
-  if (!row || !sees) throw missing();
+  if (!row || !maySeePractised(caller, row, found.team)) throw missing();
   if (!row.endedAt)
     throw new ProblemError('not-complete', 'This bench has not ended, so it says nothing yet.');
   const own = await held(house.db, row);
@@ -371,7 +356,7 @@ export async function benchOutcome(house: House, caller: Caller, id: string): Pr
     classId: row.classId,
     classTitle: own.pack.title,
     kind: row.kind as BenchKind,
-    person: await personOf(house.db, row.personId),
+    person: await namedLearner(house.db, row.personId),
     endedAt: new Date(row.endedAt).toISOString(),
     of: own.answers.length,
     answered: own.answers.flatMap((each) => (each ? [answeredCase(own, each)] : [])),

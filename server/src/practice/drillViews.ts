@@ -1,11 +1,12 @@
 import type { DrillOutcome, DrillView } from '@rounds/contract';
 import { drillPicture, drillStations, drillCriterion, unmetCriterion } from '@rounds/core/drill';
 import { and, asc, eq, isNotNull, lt } from 'drizzle-orm';
-import { type Caller, maySee } from '../accounts/access';
+import type { Caller } from '../accounts/access';
 import type { House } from '../data/context';
 import { person } from '../data/schema';
 import { drill } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
+import { maySeePractised, namedLearner } from './learner';
 import { type DrillRow, type HeldDrill, readDrill } from './stream';
 
 const missing = () => new ProblemError('not-found', 'There is no such drill, or it is not yours.');
@@ -17,19 +18,13 @@ export async function ownDrill(house: House, caller: Caller, id: string): Promis
   return row;
 }
 
-async function personOf(house: House, row: DrillRow): Promise<DrillView['person']> {
-  if (!row.personId) return null;
-  const [who] = await house.db.select().from(person).where(eq(person.id, row.personId));
-  return { id: row.personId, name: `${who!.givenName} ${who!.familyName}` };
-}
-
 const instantOf = (text: string) => new Date(text).toISOString();
 
 /** A drill as its learner sees it: parts by name, and what was shown so far. */
 export async function drillView(house: House, { row, pack, state }: HeldDrill): Promise<DrillView> {
   return {
     id: row.id,
-    person: await personOf(house, row),
+    person: await namedLearner(house.db, row.personId),
     startedAt: instantOf(row.startedAt),
     ...drillPicture(pack, row.deal, state),
   };
@@ -43,11 +38,7 @@ export async function drillOutcome(house: House, caller: Caller, id: string): Pr
     .leftJoin(person, eq(person.id, drill.personId))
     .where(eq(drill.id, id));
   const row = found?.row;
-  const sees =
-    row &&
-    (row.accountId === caller.id ||
-      (row.personId !== null && maySee(caller, { id: row.personId, team: found.team! })));
-  if (!row || !sees) throw missing();
+  if (!row || !maySeePractised(caller, row, found.team)) throw missing();
   if (!row.endedAt || !row.result)
     throw new ProblemError('not-complete', 'This drill has not ended, so it says nothing yet.');
   const { pack } = await readDrill(house.db, row);
@@ -72,7 +63,7 @@ export async function drillOutcome(house: House, caller: Caller, id: string): Pr
     classId: row.classId,
     classTitle: pack.title,
     form: row.form,
-    person: await personOf(house, row),
+    person: await namedLearner(house.db, row.personId),
     endedAt: instantOf(row.endedAt),
     result: row.result,
     stations: drillStations(pack, row.deal).map((each) => ({ id: each.id, name: each.name })),

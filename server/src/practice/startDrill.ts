@@ -1,28 +1,18 @@
 import { randomInt } from 'node:crypto';
 import type { DrillView, RouteInput, routes } from '@rounds/contract';
 import { caseItem, dealDrill, possibleCases } from '@rounds/core/drill';
-import { itemStates, practiceWeights } from '@rounds/core/practice';
-import type { EffectivePack } from '@rounds/core/catalogue';
 import { and, desc, eq, isNotNull } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { composeAndKeep, packOrProblem } from '../classes/packs';
 import { siteTerms } from '../classes/policy';
 import { type House, note, siteToday } from '../data/context';
-import type { Database } from '../data/database';
 import { drill } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 import { drillView, ownDrill } from './drillViews';
-import { learnerOf } from './learner';
+import { learnerOf, weightsFor } from './learner';
 import { readDrill } from './stream';
-import { reviewsOf } from '../data/practiceReviews';
 
 type Asked = RouteInput<typeof routes.startDrill>['body'];
-
-/** How much likelier each case is, by what the person remembers. */
-async function weightsFor(db: Database, pack: EffectivePack, personId: string, now: string) {
-  const states = itemStates(await reviewsOf(db, personId, pack.id));
-  return practiceWeights(possibleCases(pack).map(caseItem), states, now);
-}
 
 /** Deals a drill, or answers with the same one that was dealt before. */
 export async function startDrill(house: House, body: Asked, caller: Caller): Promise<DrillView> {
@@ -43,7 +33,11 @@ export async function startDrill(house: House, body: Asked, caller: Caller): Pro
         form: body.form,
         seed: randomInt(2 ** 31),
         station: body.form === 'station' ? body.station : null,
-        ...(who ? { weights: await weightsFor(db, effective, who.id, now) } : {}),
+        ...(who
+          ? {
+              weights: await weightsFor(db, who.id, pack.id, possibleCases(effective).map(caseItem), now),
+            }
+          : {}),
       });
       const starts = who
         ? await db

@@ -1,4 +1,3 @@
-import { randomInt } from 'node:crypto';
 import type { LessonPosition, LessonView, RouteAnswer, RouteInput, routes } from '@rounds/contract';
 import { localDate } from '@rounds/core/calendar';
 import type { LessonSubject } from '@rounds/core/teaching';
@@ -6,7 +5,7 @@ import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Request, Response } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import { type Caller, mayEnter, type Principal } from '../accounts/access';
-import { clearRoom, takeSeat } from '../accounts/seats';
+import { clearRoom, roomCode, takeSeat } from '../accounts/seats';
 import { standingsToday } from '../certification/standings';
 import { certificationStream } from '../certification/stream';
 import { composeAndKeep, effectivePackOf, packOrProblem } from '../classes/packs';
@@ -60,10 +59,6 @@ export async function openLesson(house: House, principal: Principal, id: string)
   return view(house, await lessonFor(house, principal, id), principal);
 }
 
-/** Letters that nobody mistakes for another when they are read out. */
-const CODE_LETTERS = 'ACDEFHJKLMNPQRTUVWXY34679';
-const newCode = () => Array.from({ length: 6 }, () => CODE_LETTERS[randomInt(CODE_LETTERS.length)]).join('');
-
 /** Begins a lesson, or answers with the same one that was begun before. */
 export async function startLesson(house: House, body: Started, caller: Caller): Promise<LessonView> {
   const [existing] = await house.db.select({ id: lesson.id }).from(lesson).where(eq(lesson.id, body.id));
@@ -79,7 +74,7 @@ export async function startLesson(house: House, body: Started, caller: Caller): 
         .insert(lesson)
         .values({
           id: body.id,
-          code: newCode(),
+          code: roomCode(),
           accountId: caller.id,
           classId: pack.id,
           packHash: hash,
