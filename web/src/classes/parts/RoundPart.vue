@@ -7,6 +7,7 @@ import {
   originWords,
   shownEvidence,
 } from '@rounds/core/catalogue';
+import { limitsWords } from '@rounds/core/grading';
 import { honestSeconds } from '@rounds/core/round';
 import { Button, Popover } from 'ant-design-vue';
 import { computed, ref } from 'vue';
@@ -83,6 +84,10 @@ const anchor = (check: Checkpoint, id: string) => (check.station === id ? `row-$
                 <dd>{{ check.appears[method] }}</dd>
               </template>
             </dl>
+            <p v-for="gauge in check.gauges ?? []" :key="gauge.quantity" class="small">
+              <strong class="capital">{{ gauge.quantity }}</strong>: {{ limitsWords(gauge) }}.
+              <span class="quiet">{{ originWords(gauge.origin) }}</span>
+            </p>
             <div class="quiet small">
               {{ check.id }}.
               <template v-if="check.when.length"
