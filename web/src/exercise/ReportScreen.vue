@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import type { ExerciseReport } from '@rounds/contract/exercise';
-import { GRADE_WORDS } from '@rounds/core/grading';
 import { refDebounced } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import GradeDisc from '../drawing/GradeDisc.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
 import ConfusionTable from '../parts/ConfusionTable.vue';
 import FindingCard from '../parts/FindingCard.vue';
@@ -88,7 +86,8 @@ async function say(participant: string, personId: string) {
                   <strong>{{ each.name }}</strong>
                   <span>{{ each.summary.exact }} of {{ each.summary.n }}</span>
                   <span v-if="each.summary.criticalMisses.length" class="bad"
-                    >{{ each.summary.criticalMisses.length }} stops let go on</span
+                    >{{ each.summary.criticalMisses.length }}
+                    {{ each.summary.criticalMisses.length === 1 ? 'stop' : 'stops' }} let go on</span
                   >
                   <span v-else-if="each.summary.tooLow.count" class="quiet"
                     >{{ each.summary.tooLow.count }} too low</span
@@ -126,12 +125,9 @@ async function say(participant: string, personId: string) {
             <h2>
               {{ group.name }} <span class="quiet">{{ group.list.length }}</span>
             </h2>
-            <div v-for="each in group.list" :key="each.n" class="finding">
+            <div v-for="each in group.list" :key="each.n" class="put">
               <FindingCard :finding="each.finding" figures small class="grow" />
               <div class="told">
-                <p>
-                  <GradeDisc :grade="each.key.grade" /> <strong>{{ GRADE_WORDS[each.key.grade] }}</strong>
-                </p>
                 <SpreadBars :spread="each.spread" :key-grade="each.key.grade" />
               </div>
             </div>
@@ -189,7 +185,7 @@ async function say(participant: string, personId: string) {
   display: grid;
   gap: 0.7rem;
 }
-.finding {
+.put {
   display: flex;
   flex-wrap: wrap;
   gap: 1rem;
