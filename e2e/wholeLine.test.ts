@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { addMonths } from '@rounds/core/calendar';
 import type { EffectivePack } from '@rounds/core/catalogue';
-import { longDate } from '@rounds/core/certification';
+import { longDate } from '@rounds/core/calendar';
 import { appraise, type EvaluationEvent, foldEvaluation } from '@rounds/core/evaluation';
 import type { Locator, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';

@@ -11,7 +11,7 @@ import {
   rightActs,
   rightBound,
 } from '../grading';
-import { OUTCOMES, type PracticeOutcome, type PracticeReview } from '../practice';
+import { type PracticeOutcome, type PracticeReview, worstOfEach } from '../practice';
 import { type BenchCase, benchItem, benchKey } from './cases';
 import type { BenchDeal } from './deal';
 
@@ -39,6 +39,8 @@ export interface JudgedAnswer {
   actRight: boolean;
   /** How the time given stands to the right one; null where none was given or none is due. */
   by: 'same' | 'sooner' | 'later' | null;
+  /** Grade and act right, and cured in time. */
+  wholly: boolean;
 }
 
 /** Judges an answer by the key of its case. */
@@ -46,13 +48,10 @@ export function judgeAnswer(pack: EffectivePack, dealt: BenchCase, answer: Bench
   const key = benchKey(pack, dealt);
   const acts = rightActs(key);
   const bound = rightBound(key);
-  return {
-    key,
-    acts,
-    gradeRight: answer.grade === key.grade,
-    actRight: acts.includes(answer.act),
-    by: answer.by && bound ? compareBounds(answer.by, bound) : null,
-  };
+  const gradeRight = answer.grade === key.grade;
+  const actRight = acts.includes(answer.act);
+  const by = answer.by && bound ? compareBounds(answer.by, bound) : null;
+  return { key, acts, gradeRight, actRight, by, wholly: gradeRight && actRight && by !== 'later' };
 }
 
 /** What became of the findings that were answered. */
@@ -83,9 +82,7 @@ export function benchResult(pack: EffectivePack, { cases }: BenchDeal, answers: 
     ),
     actsRight: judged.filter((each) => each.judged.actRight).length,
     tooLate: judged.filter((each) => each.judged.by === 'later').length,
-    wholly: judged.filter(
-      ({ judged: { gradeRight, actRight, by } }) => gradeRight && actRight && by !== 'later',
-    ).length,
+    wholly: judged.filter((each) => each.judged.wholly).length,
   };
 }
 
@@ -102,8 +99,8 @@ export function benchReviews(
   const reviews = cases.flatMap((dealt, i): PracticeReview[] => {
     const answer = answers[i];
     if (!answer) return [];
-    const { gradeRight, actRight, by } = judgeAnswer(pack, dealt, answer);
-    const outcome: PracticeOutcome = !gradeRight ? 'wrong' : actRight && by !== 'later' ? 'right' : 'nearly';
+    const { gradeRight, wholly } = judgeAnswer(pack, dealt, answer);
+    const outcome: PracticeOutcome = !gradeRight ? 'wrong' : wholly ? 'right' : 'nearly';
     return [
       {
         item: benchItem(dealt),
@@ -113,13 +110,7 @@ export function benchReviews(
       },
     ];
   });
-  const worst = new Map<string, PracticeReview>();
-  for (const each of reviews) {
-    const before = worst.get(each.item);
-    if (!before || OUTCOMES.indexOf(each.outcome) > OUTCOMES.indexOf(before.outcome))
-      worst.set(each.item, each);
-  }
-  return [...worst.values()];
+  return worstOfEach(reviews);
 }
 
 /** The cases of a check that have a grade: what a finding was mistaken for. */

@@ -1,6 +1,6 @@
 import { type EffectivePack, type Grade, GRADES } from '../catalogue';
 import type { UnitSystem } from '../measuring';
-import { drawWeighted, levelShares, seededRandom } from '../statistics';
+import { drawWeighted, levelShares, seededRandom, shuffled } from '../statistics';
 import { benchCandidates, type BenchCase, type BenchForm, type Candidate } from './cases';
 
 export interface BenchRequest {
@@ -36,9 +36,9 @@ function weigh(candidates: readonly Candidate[], weights: BenchRequest['weights'
 }
 
 /**
- * Deals findings of a class to be graded: level over the grades as far as the class has such, a part at most once, and a gauge too unless only readings are dealt,
- * mixed by weight and seed. Pure: the same pack, request and weights deal the same bench anywhere. Throws RangeError
- * for a class that has nothing to put in the form.
+ * Deals findings of a class to be graded: level over the grades as far as the class has such, a part at most once (and
+ * a gauge, unless only readings are dealt), mixed by weight and seed. Pure: the same pack, request and weights deal the
+ * same bench anywhere. Throws RangeError for a class that has nothing to put in the form.
  */
 export function dealBench(
   pack: EffectivePack,
@@ -81,13 +81,3 @@ const bare = ({ checkpoint, fault, reading, uses, methods }: BenchCase): BenchCa
   uses,
   methods,
 });
-
-/** Fisher and Yates, from the last to the first. */
-export function shuffled<T>(list: readonly T[], random: () => number): T[] {
-  const out = [...list];
-  for (let i = out.length - 1; i > 0; i--) {
-    const j = Math.floor(random() * (i + 1));
-    [out[i], out[j]] = [out[j]!, out[i]!];
-  }
-  return out;
-}

@@ -1,8 +1,6 @@
 import { type EffectivePack, type Quantity, valueWords } from '../catalogue';
-import { numberItem } from '../practice';
-import type { PracticeReview } from '../practice';
-import { drawWeighted, seededRandom } from '../statistics';
-import { shuffled } from './deal';
+import { numberItem, type PracticeReview } from '../practice';
+import { drawWeighted, seededRandom, shuffled } from '../statistics';
 
 /** A number of a class asked for, with the answers to choose from. Whoever holds it knows the right one. */
 export interface NumberQuestion {

@@ -1,12 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addDays, addMonths } from '../calendar';
+import { addDays, addMonths, longDate } from '../calendar';
 import {
   type CertificationEvent,
   type CertificationEventBody,
   DEFAULT_RULES,
   forecast,
-  longDate,
   type RuleSet,
   standing,
   TRIGGERS,

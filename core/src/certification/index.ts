@@ -1,4 +1,3 @@
-export { longDate } from '../calendar';
 export * from './history';
 export * from './rules';
 export * from './standing';

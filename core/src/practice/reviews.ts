@@ -2,7 +2,7 @@ import type { EffectivePack } from '../catalogue';
 import { caseItem, type CaseResult, possibleCases } from '../drill';
 import type { StepResult } from '../procedure';
 import { stepItem } from './items';
-import type { PracticeOutcome, PracticeReview } from './spacing';
+import { OUTCOMES, type PracticeOutcome, type PracticeReview } from './spacing';
 
 function outcomeOf({ right, blind, called, key, outcome }: CaseResult): PracticeOutcome {
   if (right && !blind) return 'right';
@@ -46,4 +46,15 @@ export function stepReviews(steps: readonly StepResult[], at: string): PracticeR
       at,
       outcome: !flawed ? 'right' : state === 'done' || state === 'prompted' ? 'nearly' : 'wrong',
     }));
+}
+
+/** One review an item, of what was asked several times at once: it is known as well as the worst of them. */
+export function worstOfEach(reviews: readonly PracticeReview[]): PracticeReview[] {
+  const worst = new Map<string, PracticeReview>();
+  for (const each of reviews) {
+    const before = worst.get(each.item);
+    if (!before || OUTCOMES.indexOf(each.outcome) > OUTCOMES.indexOf(before.outcome))
+      worst.set(each.item, each);
+  }
+  return [...worst.values()];
 }

@@ -13,3 +13,17 @@ export function seededRandom(seed: number): () => number {
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
 }
+
+/**
+ * A list in random order (R. A. Fisher and F. Yates, 1938, from the last to the first), the same for the same numbers.
+ *
+ * @example shuffled(['a', 'b', 'c'], () => 0) // ['b', 'c', 'a']
+ */
+export function shuffled<T>(list: readonly T[], random: () => number): T[] {
+  const out = [...list];
+  for (let i = out.length - 1; i > 0; i--) {
+    const j = Math.floor(random() * (i + 1));
+    [out[i], out[j]] = [out[j]!, out[i]!];
+  }
+  return out;
+}

@@ -1,6 +1,6 @@
 import { localDate, localTime } from '@rounds/core/calendar';
 import type { EffectivePack } from '@rounds/core/catalogue';
-import { longDate } from '@rounds/core/certification';
+import { longDate } from '@rounds/core/calendar';
 import { gradeDiscSvg } from '@rounds/core/drawing';
 import {
   appraise,

@@ -1,5 +1,6 @@
 import { type RouteAnswer, routes } from '@rounds/contract';
-import { longDate, rulesOn, type ScopedRules, standing, type Standing } from '@rounds/core/certification';
+import { longDate } from '@rounds/core/calendar';
+import { rulesOn, type ScopedRules, standing, type Standing } from '@rounds/core/certification';
 import { desc, eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';

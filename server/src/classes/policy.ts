@@ -5,7 +5,7 @@ import type {
   RouteInput,
   gradingRoutes as routes,
 } from '@rounds/contract';
-import type { PlainDate } from '@rounds/core/calendar';
+import { longDate, type PlainDate } from '@rounds/core/calendar';
 import {
   aboutFault,
   type Composition,
@@ -16,7 +16,6 @@ import {
   severity,
   SYSTEM_WORDS,
 } from '@rounds/core/catalogue';
-import { longDate } from '@rounds/core/certification';
 import { and, desc, eq, gt, isNull, lte, or } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Caller } from '../accounts/access';

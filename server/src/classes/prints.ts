@@ -1,5 +1,5 @@
 import { routes } from '@rounds/contract';
-import { longDate } from '@rounds/core/certification';
+import { longDate } from '@rounds/core/calendar';
 import { eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { type House, readSetting, siteToday } from '../data/context';

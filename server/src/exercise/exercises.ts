@@ -1,24 +1,20 @@
 import type { ExerciseReport, RouteAnswer, RouteInput, exerciseRoutes as routes } from '@rounds/contract';
 import { benchKey, findingView } from '@rounds/core/bench';
 import { roomReport, spreadOf } from '@rounds/core/exercise';
-import { and, desc, eq, isNull, sql } from 'drizzle-orm';
-import type { Request, Response } from 'express';
-import { v7 as uuidv7 } from 'uuid';
-import type { Caller, Principal } from '../accounts/access';
-import { clearRoom, roomCode, seatOf, takeSeat } from '../accounts/seats';
-import { effectivePackOf } from '../classes/packs';
-import { announce } from '../data/announcements';
+import { and, desc, eq, sql } from 'drizzle-orm';
+import type { Caller } from '../accounts/access';
+import { clearRoom, roomCode } from '../accounts/seats';
 import { type House, note, siteToday } from '../data/context';
 import type { Database } from '../data/database';
-import { exercise, exerciseAnswer, exerciseCards, exercisePlace } from '../data/gradingSchema';
+import { exercise, exerciseCards, exercisePlace } from '../data/gradingSchema';
 import { dropReviews, keepReviews } from '../data/practiceReviews';
 import { account, machineClass, person } from '../data/schema';
 import { ProblemError } from '../http/problem';
 import { gradingSummary, keyView } from '../practice/keyView';
+import { missing, outOfTurn, over, tell } from './happenings';
 import {
   type ExerciseRow,
   isRevealed,
-  phoneView,
   type PlaceRow,
   readRoom,
   resultOf,
@@ -28,30 +24,6 @@ import {
   trainerView,
 } from './room';
 import { composeAbout } from './sets';
-
-const missing = () => new ProblemError('not-found', 'There is no such exercise, or you are not in it.');
-const over = () => new ProblemError('lesson-over', 'This exercise has ended. Nothing was changed.');
-const outOfTurn = (why: string) => new ProblemError('exercise-order', why);
-
-/**
- * The topics under which an exercise tells what happens in it: all of it to whoever leads it, and to the phones where
- * it is, so that an answer does not wake thirty of them.
- */
-const leadTopic = (id: string) => `exercise ${id} lead`;
-const phonesTopic = (id: string) => `exercise ${id}`;
-
-/** Tells what happened, in the transaction under way. */
-function tell(id: string, happening: Happening): void {
-  announce(leadTopic(id), happening);
-  if (happening.kind === 'moved' || happening.kind === 'ended') announce(phonesTopic(id), happening);
-}
-
-/** What happens in a room, as it is announced: the results of everybody are for each their own. */
-type Happening =
-  | { kind: 'moved'; n: number | null; revealed: boolean }
-  | { kind: 'joined' }
-  | { kind: 'answered'; participant: string; n: number }
-  | { kind: 'ended'; results: Record<string, { right: number; of: number }> };
 
 async function ownExercise(db: Database, caller: Caller, id: string): Promise<ExerciseRow> {
   const [row] = await db.select().from(exercise).where(eq(exercise.id, id));
@@ -183,131 +155,6 @@ export async function countCards(
   return openExercise(house, id, caller);
 }
 
-/**
- * Lets somebody into a room by its code: who is signed in as themselves, others as guests with the name they give. Who
- * is in it already comes back to their place.
- */
-export async function joinExercise(
-  house: House,
-  { code, name }: RouteInput<typeof routes.joinExercise>['body'],
-  caller: Caller | null,
-  request: Request,
-  response: Response,
-): Promise<{ id: string }> {
-  const address = request.ip ?? 'unknown';
-  await house.limits.mayGuess('room code', address);
-  const [row] = await house.db
-    .select({ id: exercise.id, accountId: exercise.accountId })
-    .from(exercise)
-    .where(and(eq(exercise.code, code), isNull(exercise.endedAt)));
-  if (!row) {
-    await house.limits.guessed('room code', address);
-    throw new ProblemError(
-      'not-found',
-      'No exercise under way has this code. Look at the screen again, or ask the trainer.',
-    );
-  }
-  if (caller?.id === row.accountId)
-    throw new ProblemError('own-record', 'You lead this exercise; you do not grade in it.');
-  const joinedAt = house.now().toISOString();
-  if (caller) {
-    await house.db.transaction(async (db) => {
-      const made = await db
-        .insert(exercisePlace)
-        .values({
-          id: uuidv7(),
-          exerciseId: row.id,
-          name: caller.name,
-          accountId: caller.id,
-          guest: false,
-          personId: caller.personId,
-          joinedAt,
-        })
-        .onConflictDoNothing()
-        .returning({ id: exercisePlace.id });
-      if (made.length > 0) tell(row.id, { kind: 'joined' });
-    });
-    return { id: row.id };
-  }
-  const before = await seatOf(house, request);
-  if (before?.room === row.id) return { id: row.id };
-  if (name === null)
-    throw new ProblemError('invalid', 'Say your name, so that the trainer knows who you are.', [
-      { path: 'name', message: 'is needed without an account' },
-    ]);
-  const handOut = await house.db.transaction(async (db) => {
-    const taken = await takeSeat(house, db, row.id, name, request);
-    await db.insert(exercisePlace).values({
-      id: uuidv7(),
-      exerciseId: row.id,
-      name,
-      seatId: taken.seat.id,
-      guest: true,
-      joinedAt,
-    });
-    tell(row.id, { kind: 'joined' });
-    return taken.handOut;
-  });
-  handOut(response);
-  return { id: row.id };
-}
-
-/** The place of a principal in a room. Throws where they have none. */
-async function placeOf(db: Database, principal: Principal | null, id: string): Promise<PlaceRow> {
-  if (!principal) throw missing();
-  const [place] = await db
-    .select()
-    .from(exercisePlace)
-    .where(
-      and(
-        eq(exercisePlace.exerciseId, id),
-        principal.kind === 'seat'
-          ? eq(exercisePlace.seatId, principal.seat.id)
-          : eq(exercisePlace.accountId, principal.account.id),
-      ),
-    );
-  if (!place) throw missing();
-  return place;
-}
-
-async function phoneOf(db: Database, place: PlaceRow) {
-  const [row] = await db.select().from(exercise).where(eq(exercise.id, place.exerciseId));
-  const answers = await db
-    .select()
-    .from(exerciseAnswer)
-    .where(and(eq(exerciseAnswer.placeId, place.id), eq(exerciseAnswer.n, row!.n ?? -1)));
-  return phoneView({ row: row!, pack: await effectivePackOf(db, row!.packHash), answers }, place);
-}
-
-export const openPhone = async (house: House, id: string, principal: Principal | null) =>
-  phoneOf(house.db, await placeOf(house.db, principal, id));
-
-/** Takes a grade for the finding on show; until it is revealed another may take its place. */
-export async function answerExercise(
-  house: House,
-  id: string,
-  { n, grade }: RouteInput<typeof routes.answerExercise>['body'],
-  principal: Principal | null,
-) {
-  const place = await placeOf(house.db, principal, id);
-  const at = house.now().toISOString();
-  const row = await house.db.transaction(async (db) => {
-    // Shared: answers do not wait for each other, only for the trainer's next move.
-    const [found] = await db.select().from(exercise).where(eq(exercise.id, id)).for('share');
-    if (found!.endedAt !== null) throw over();
-    if (found!.n !== n) throw outOfTurn('Another finding is on show by now. Grade that one.');
-    if (isRevealed(found!, n)) throw outOfTurn('This finding was revealed already; it takes no more grades.');
-    await db
-      .insert(exerciseAnswer)
-      .values({ placeId: place.id, exerciseId: id, n, grade, at })
-      .onConflictDoUpdate({ target: [exerciseAnswer.placeId, exerciseAnswer.n], set: { grade, at } });
-    tell(id, { kind: 'answered', participant: place.id, n });
-    return found!;
-  });
-  const answers = [{ placeId: place.id, exerciseId: id, n, grade, at }];
-  return phoneView({ row, pack: await effectivePackOf(house.db, row.packHash), answers }, place);
-}
-
 async function keepResult(db: Database, room: Room, place: PlaceRow, at: string): Promise<void> {
   const { right, of } = resultOf(room, place.id);
   await db.update(exercisePlace).set({ right, graded: of }).where(eq(exercisePlace.id, place.id));
@@ -421,25 +268,5 @@ export async function exerciseReport(house: House, id: string, caller: Caller): 
           ]
         : [];
     }),
-  };
-}
-
-/** What happens in a room, shaped for who listens: its trainer hears who answered, a phone only where the room is. */
-export async function listensTo(house: House, principal: Principal | null, id: string) {
-  if (!principal) throw missing();
-  const [row] = await house.db
-    .select({ accountId: exercise.accountId })
-    .from(exercise)
-    .where(eq(exercise.id, id));
-  const leads = principal.kind === 'account' && row?.accountId === principal.account.id;
-  if (!leads) await placeOf(house.db, principal, id);
-  const own = principal.kind === 'seat' ? principal.seat.id : principal.account.id;
-  return {
-    topic: leads ? leadTopic(id) : phonesTopic(id),
-    shape: (data: unknown) => {
-      const happening = data as Happening;
-      if (happening.kind === 'ended') return { kind: 'ended', result: happening.results[own] ?? null };
-      return happening;
-    },
   };
 }

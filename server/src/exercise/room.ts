@@ -2,7 +2,7 @@ import type { ExercisePhone, ExerciseView } from '@rounds/contract';
 import { benchItem, benchKey, findingView } from '@rounds/core/bench';
 import type { EffectivePack } from '@rounds/core/catalogue';
 import { type RoomFinding, spreadOf } from '@rounds/core/exercise';
-import type { PracticeReview } from '@rounds/core/practice';
+import { type PracticeReview, worstOfEach } from '@rounds/core/practice';
 import { asc, eq } from 'drizzle-orm';
 import { effectivePackOf } from '../classes/packs';
 import type { Database } from '../data/database';
@@ -103,22 +103,23 @@ export function phoneView(
   };
 }
 
+/** What somebody graded of the findings that were revealed, and whether as the key has it. */
+const gradedBy = ({ row, pack, answers }: Room, placeId: string) =>
+  answers
+    .filter((each) => each.placeId === placeId && isRevealed(row, each.n))
+    .map(({ n, grade }) => ({
+      item: benchItem(row.cases[n]!),
+      right: benchKey(pack, row.cases[n]!).grade === grade,
+    }));
+
 /** How many of somebody's grades are as the key has them, of the findings that were revealed. */
-export function resultOf({ row, pack, answers }: Room, placeId: string): { right: number; of: number } {
-  const own = answers.filter((each) => each.placeId === placeId && isRevealed(row, each.n));
-  return {
-    right: own.filter(({ n, grade }) => benchKey(pack, row.cases[n]!).grade === grade).length,
-    of: own.length,
-  };
+export function resultOf(room: Room, placeId: string): { right: number; of: number } {
+  const own = gradedBy(room, placeId);
+  return { right: own.filter((each) => each.right).length, of: own.length };
 }
 
 /** What somebody's grades say about the memory of their items. */
-export function reviewsOfPlace({ row, pack, answers }: Room, placeId: string, at: string): PracticeReview[] {
-  const worst = new Map<string, PracticeReview>();
-  for (const { n, grade } of answers.filter((each) => each.placeId === placeId && isRevealed(row, each.n))) {
-    const item = benchItem(row.cases[n]!);
-    const right: boolean = benchKey(pack, row.cases[n]!).grade === grade;
-    if (!worst.has(item) || !right) worst.set(item, { item, at, outcome: right ? 'right' : 'wrong' });
-  }
-  return [...worst.values()];
-}
+export const reviewsOfPlace = (room: Room, placeId: string, at: string): PracticeReview[] =>
+  worstOfEach(
+    gradedBy(room, placeId).map(({ item, right }) => ({ item, at, outcome: right ? 'right' : 'wrong' })),
+  );

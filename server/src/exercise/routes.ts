@@ -4,19 +4,16 @@ import type { House } from '../data/context';
 import { bind } from '../http/binder';
 import { bindStream } from '../http/stream';
 import {
-  answerExercise,
   countCards,
   endExercise,
   exerciseReport,
-  joinExercise,
-  listensTo,
   listExercises,
   matchParticipant,
   moveExercise,
   openExercise,
-  openPhone,
   startExercise,
 } from './exercises';
+import { answerExercise, joinExercise, listensTo, openPhone } from './phones';
 import { dropSet, keepSet, listSets, openSet, proposeFindings } from './sets';
 
 const done = { done: true } as const;

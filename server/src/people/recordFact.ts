@@ -1,5 +1,6 @@
 import type { RouteInput, routes } from '@rounds/contract';
-import { type CertificationEventBody, longDate, rulesOn, takenOverProblem } from '@rounds/core/certification';
+import { longDate } from '@rounds/core/calendar';
+import { type CertificationEventBody, rulesOn, takenOverProblem } from '@rounds/core/certification';
 import { eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Caller } from '../accounts/access';

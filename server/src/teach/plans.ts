@@ -1,5 +1,5 @@
 import type { RouteAnswer, RouteInput, routes } from '@rounds/contract';
-import { longDate } from '@rounds/core/certification';
+import { longDate } from '@rounds/core/calendar';
 import { asc, eq } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { composeOrProblem, packOrProblem } from '../classes/packs';

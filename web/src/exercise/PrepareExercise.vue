@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { exerciseRoutes, type ExerciseSet, type PreparedFinding } from '@rounds/contract/exercise';
+import type { ExerciseSet, PreparedFinding } from '@rounds/contract/exercise';
 import { BENCH_FORMS, type BenchForm } from '@rounds/core/bench';
 import { GRADES, type Pack } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
@@ -9,21 +9,20 @@ import { Button, Form, Input, InputNumber } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { call } from '../device/api';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import FindingCard from '../parts/FindingCard.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
-import { useMachineClass } from '../parts/queries';
+import { useClasses, useMachineClass } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { day } from '../parts/words';
 import {
-  useClassList,
   useDropSet,
   useExercises,
   useExerciseSets,
   useKeepSet,
+  useOpenSet,
   useProposeFindings,
   useStartExercise,
 } from './queries';
@@ -34,8 +33,8 @@ import {
  */
 const router = useRouter();
 const problem = ref<unknown>(null);
-const classes = useClassList();
-const usable = computed(() => classes.data.value?.classes.filter((each) => each.revision !== null) ?? []);
+const classes = useClasses();
+const usable = computed(() => classes.list.value.filter((each) => each.revision !== null));
 const classId = ref('');
 const machineClass = useMachineClass(() => classId.value);
 const pack = computed(() => {
@@ -55,9 +54,9 @@ const findings = ref<PreparedFinding[]>([]);
 /** The set that is being changed; a new one where nothing was taken up. */
 const setId = ref(uuidv7());
 const FORM_WORDS: Readonly<Record<BenchForm, string>> = {
-  all: 'Mixed',
-  words: 'In words',
-  drawing: 'Drawn',
+  all: 'Of every kind',
+  words: 'Seen, felt or heard',
+  drawing: 'That can be drawn',
   measured: 'Measured',
 };
 
@@ -120,9 +119,11 @@ const keep = () =>
     });
     said.value = `Kept as “${title.value}”.`;
   });
+const opening = useOpenSet();
+/** Takes up a kept set as it is by now: to be changed by whoever kept it, else to make another of it. */
 const takeUp = (set: ExerciseSet) =>
   attempt(async () => {
-    const opened = await call(exerciseRoutes.exerciseSet, { params: { id: set.id } });
+    const opened = await opening.mutateAsync({ params: { id: set.id } });
     classId.value = opened.classId;
     variant.value = opened.variant;
     site.value = opened.site ?? '';
@@ -199,11 +200,11 @@ const rooms = useExercises();
               :options="(machineClass.data.value?.sites ?? []).map((each) => ({ value: each, label: each }))"
             />
           </FieldItem>
-          <FieldItem v-slot="{ id }" label="How findings are put">
+          <FieldItem v-slot="{ id }" label="Which findings">
             <ChoiceField
               :id="id"
               v-model:value="form"
-              label="How findings are put"
+              label="Which findings"
               :options="BENCH_FORMS.map((each) => ({ value: each, label: FORM_WORDS[each] }))"
             />
           </FieldItem>

@@ -1,12 +1,12 @@
 import { exerciseRoutes } from '@rounds/contract/exercise';
-import { classRoutes } from '@rounds/contract/classes';
 import { useRouteMutation, useRouteQuery } from '../device/query';
 
-export const useClassList = () => useRouteQuery(classRoutes.classes, () => ({}), { staleTime: 60_000 });
 /** Findings of a class for a room; asks only and keeps nothing. */
 export const useProposeFindings = () => useRouteMutation(exerciseRoutes.proposeFindings, []);
 export const useExercises = () => useRouteQuery(exerciseRoutes.exercises, () => ({}));
 export const useExerciseSets = () => useRouteQuery(exerciseRoutes.exerciseSets, () => ({}));
+/** A kept set with its findings, asked anew each time it is taken up. */
+export const useOpenSet = () => useRouteMutation(exerciseRoutes.exerciseSet, []);
 export const useKeepSet = () => useRouteMutation(exerciseRoutes.keepExerciseSet, ['exercises']);
 export const useDropSet = () => useRouteMutation(exerciseRoutes.dropExerciseSet, ['exercises']);
 export const useStartExercise = () => useRouteMutation(exerciseRoutes.startExercise, ['exercises']);

@@ -1,5 +1,5 @@
 import { localDate, localTime } from '@rounds/core/calendar';
-import { longDate } from '@rounds/core/certification';
+import { longDate } from '@rounds/core/calendar';
 import { siteTime } from '../device/siteTime';
 
 /** Words and dates as people read them. */
