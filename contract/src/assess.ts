@@ -1,6 +1,7 @@
 import { STEP_STATES } from '@rounds/core/procedure';
 import { DECIDED, deviceEvent, evaluationEventBody, PHASES, reasonWords } from '@rounds/core/evaluation';
 import { z } from 'zod';
+import { evaluatorCalibration } from './calibration';
 import { byId, cursor, line, listOrder, login, office, readers, secret, trainers, uuid } from './fields';
 import { route } from './route';
 
@@ -69,6 +70,8 @@ export const evaluationSchema = z.object({
   keyHidden: z.boolean(),
   holder: z.object({ name: z.string(), device: z.string(), since: z.string() }).nullable(),
   certificate: z.object({ token: z.string() }).nullable(),
+  /** Whether whoever evaluates, or decided, was calibrated that day, as the rules of person and class ask for. */
+  evaluator: evaluatorCalibration,
 });
 
 const noted = z.object({

@@ -6,6 +6,7 @@ import { route } from './route';
 export const CHANGING_AREAS = [
   'accounts',
   'audit',
+  'calibrations',
   'classes',
   'evaluations',
   'exercises',

@@ -1,6 +1,7 @@
 export * from './accounts';
 export * from './assess';
 export * from './bench';
+export * from './calibration';
 export * from './certification';
 export * from './changes';
 export * from './classes';

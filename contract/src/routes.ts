@@ -1,6 +1,7 @@
 import { accountRoutes } from './accounts';
 import { assessRoutes } from './assess';
 import { benchRoutes } from './bench';
+import { calibrationRoutes } from './calibration';
 import { certificationRoutes } from './certification';
 import { changeRoutes } from './changes';
 import { classRoutes } from './classes';
@@ -27,6 +28,7 @@ export const routes = {
   ...practiceRoutes,
   ...benchRoutes,
   ...exerciseRoutes,
+  ...calibrationRoutes,
   ...teachRoutes,
   ...todayRoutes,
   ...changeRoutes,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { evaluationSummary, plantedNow } from './assess';
+import { evaluatorCalibration } from './calibration';
 import { standingSchema } from './certification';
 import { everyone, plainDate, uuid } from './fields';
 import { route } from './route';
@@ -30,6 +31,13 @@ export const todayRoutes = {
       open: z.array(evaluationSummary),
       planted: z.array(plantedNow),
       recent: z.array(evaluationSummary),
+      /** For who evaluates: whether they are calibrated, and the calibrations that wait for their scores. */
+      calibration: z
+        .object({
+          standing: evaluatorCalibration,
+          waiting: z.array(z.object({ id: uuid, title: z.string() })),
+        })
+        .nullable(),
     }),
   }),
 };

@@ -4,6 +4,7 @@ import type { CertificationEventBody } from '@rounds/core/certification';
 import { type EvaluationEvent } from '@rounds/core/evaluation';
 import { seededRandom } from '@rounds/core/statistics';
 import { evaluationsOfOtherClasses, forkliftEvaluations } from './evaluations';
+import { calibrations, type DemoCalibration } from './calibrations';
 import { benches, type DemoBench, type DemoPolicy, policyLines } from './benches';
 import { type DemoDrill, drills } from './drills';
 import { type DemoPlan, type DemoSet, keptLessons, practiceSets } from './teaching';
@@ -83,6 +84,8 @@ export interface DemoOrganisation {
   /** Findings that were graded, and what a site grades higher. */
   benches: DemoBench[];
   policy: DemoPolicy[];
+  /** Replayed rounds that the trainers scored. */
+  calibrations: DemoCalibration[];
   /** Lessons kept to be given again. */
   plans: DemoPlan[];
   /** Drills set to do by a day. */
@@ -262,5 +265,6 @@ export function demoOrganisation(
     sets: practiceSets(history),
     benches: benches(history),
     policy: policyLines(history),
+    calibrations: calibrations(history),
   };
 }

@@ -13,6 +13,7 @@ import { assessRoutes } from './assess/routes';
 import { certificationRoutes } from './certification/routes';
 import { classRoutes } from './classes/routes';
 import { CHANGES, type House } from './data/context';
+import { calibrationRoutes } from './calibration/routes';
 import { exerciseRoutes } from './exercise/routes';
 import { problemHandler } from './http/binder';
 import { controlRoutes, fromThisComputer } from './http/control';
@@ -107,6 +108,7 @@ export function application(house: House, options: { webRoot: string | null; log
   practiceRoutes(api, house);
   teachRoutes(api, house);
   exerciseRoutes(api, house);
+  calibrationRoutes(api, house);
   classRoutes(api, house);
   certificationRoutes(api, house);
   assessRoutes(api, house);

@@ -22,7 +22,7 @@ import {
   schoolChoiceRow,
   unit,
 } from './data/schema';
-import { policyLine } from './data/gradingSchema';
+import { calibration, calibrationScores, policyLine } from './data/gradingSchema';
 import { drill, lessonPlan, practiceSet } from './data/teachingSchema';
 import { keepPastBench } from './practice/bench';
 import { drillStream } from './practice/stream';
@@ -60,7 +60,12 @@ export async function seedDemo(
     await tx.insert(unit).values(demo.units);
     await tx
       .insert(ruleSetRow)
-      .values({ id: uuidv7(), effectiveFrom: '2000-01-01', body: DEFAULT_RULES, accountId: null });
+      .values({
+        id: uuidv7(),
+        effectiveFrom: '2000-01-01',
+        body: { ...DEFAULT_RULES, calibrationMonths: 12 },
+        accountId: null,
+      });
     await inChunks(demo.certifications, (chunk) =>
       tx
         .insert(certificationEventRow)
@@ -167,6 +172,21 @@ export async function seedDemo(
         each.composition,
       );
       await keepPastBench(tx, byLogin.get(each.by)!, hash, each);
+    }
+    for (const { by, composition, scores, ...row } of demo.calibrations) {
+      const { hash } = await composeAndKeep(
+        tx,
+        packs.find((each) => each.id === row.classId)!,
+        composition,
+      );
+      await tx.insert(calibration).values({ ...row, packHash: hash, accountId: byLogin.get(by)!.id });
+      await tx.insert(calibrationScores).values(
+        scores.map(({ by: who, ...each }) => ({
+          ...each,
+          calibrationId: row.id,
+          accountId: byLogin.get(who)!.id,
+        })),
+      );
     }
     await projectStandings(tx, today);
     await writeSetting(tx, 'demo', { made: true, content: contentHash(demo.people) });

@@ -21,6 +21,7 @@ export interface CalibrationCriterion {
 
 /** What one evaluator gave, a credit of 0 to 1 a criterion in the same order; null where they gave none. */
 export interface EvaluatorScores {
+  /** Their name, as the sentences have it. */
   evaluator: string;
   credits: readonly (number | null)[];
 }
@@ -179,15 +180,19 @@ function words(
   icc: IntraclassCorrelations | null,
   criteria: number,
 ): string[] {
-  const mild = evaluators.filter((each) => each.n >= LEAST_CRITERIA && (each.interval?.low ?? 0) > 0).length;
-  const severe = evaluators.filter(
-    (each) => each.n >= LEAST_CRITERIA && (each.interval?.high ?? 0) < 0,
-  ).length;
-  const said = [
-    mild + severe === 0
-      ? 'Nobody is told apart from the key as mild or severe.'
-      : `${mild} mild and ${severe} severe of ${evaluators.length}, beyond what chance explains.`,
-  ];
+  const told = (apart: (interval: Interval) => boolean) =>
+    evaluators
+      .filter((each) => each.n >= LEAST_CRITERIA && each.interval !== null && apart(each.interval))
+      .map((each) => each.evaluator);
+  const mild = told((interval) => interval.low > 0);
+  const severe = told((interval) => interval.high < 0);
+  const said =
+    mild.length + severe.length === 0
+      ? ['Nobody is told apart from the key as mild or severe.']
+      : [
+          ...(mild.length > 0 ? [`Mild, beyond what chance explains: ${mild.join(', ')}.`] : []),
+          ...(severe.length > 0 ? [`Severe, beyond what chance explains: ${severe.join(', ')}.`] : []),
+        ];
   if (criteria < LEAST_CRITERIA || icc === null || !Number.isFinite(icc.icc21))
     said.push('Too few criteria were scored by everybody to say how far the evaluators agree.');
   else

@@ -1,1 +1,3 @@
 export * from './calibrate';
+export * from './replay';
+export * from './standing';

@@ -217,6 +217,7 @@ describe('a standing kept until its next change', () => {
     requireDrill: fc.boolean(),
     recency: fc.constantFrom(null, { hours: 20, months: 6 }, { hours: 5, months: 1 }),
     medicalMonths: fc.constantFrom(null, 6, 24),
+    calibrationMonths: fc.constant(null),
     triggers: fc.constant(DEFAULT_RULES.triggers),
   });
   it('is what asking on each day gives', () => {

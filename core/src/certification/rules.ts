@@ -48,6 +48,14 @@ export const ruleSetSchema = z.strictObject({
     .strictObject({ hours: z.number().positive().max(5000), months: z.number().int().positive().max(120) })
     .nullable(),
   medicalMonths: z.number().int().positive().max(120).nullable(),
+  calibrationMonths: z
+    .number()
+    .int()
+    .positive()
+    .max(120)
+    .nullable()
+    .default(null)
+    .describe('Months after which an evaluator is to be calibrated again; null: not asked for'),
   triggers: z.record(z.enum(TRIGGERS), effect),
 });
 export type RuleSet = z.infer<typeof ruleSetSchema>;
@@ -68,6 +76,7 @@ export const DEFAULT_RULES: RuleSet = {
   requireDrill: false,
   recency: null,
   medicalMonths: null,
+  calibrationMonths: null,
   triggers: {
     incident: 'suspend',
     'near-miss': { dueInDays: 30 },

@@ -1,9 +1,11 @@
+import { localDate } from '@rounds/core/calendar';
 import { eq } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
+import { evaluatorOn } from '../calibration/standing';
 import { effectivePackOf } from '../classes/packs';
-import type { House } from '../data/context';
+import { type House, siteTimeZone } from '../data/context';
 import type { Database } from '../data/database';
-import { account, certificate } from '../data/schema';
+import { account, certificate, person } from '../data/schema';
 import { seesKey } from './access';
 import { type EvaluationRow, eventsOf } from './stream';
 import { summaryRows } from './summaries';
@@ -20,6 +22,17 @@ export async function holderOf(
     device: row.holderDevice,
     since: new Date(row.heldSince).toISOString(),
   };
+}
+
+/** Whether whoever decided an evaluation, or else prepared it, was calibrated on its day. */
+export async function evaluatorOf(house: House, row: EvaluationRow) {
+  const zone = await siteTimeZone(house);
+  const [who] = await house.db.select({ site: person.site }).from(person).where(eq(person.id, row.personId));
+  const on = localDate(new Date(row.createdAt).toISOString(), zone);
+  return evaluatorOn(house.db, zone, row.decidedBy ?? row.trainerId, on, {
+    site: who!.site,
+    classId: row.classId,
+  });
 }
 
 /** An evaluation as it is opened by a caller, with its events where they may see them. */
@@ -43,6 +56,7 @@ export async function opened(house: House, caller: Caller, row: EvaluationRow) {
     keyHidden: !open,
     holder: await holderOf(house.db, row),
     certificate: card ? { token: card.token } : null,
+    evaluator: await evaluatorOf(house, row),
   };
 }
 

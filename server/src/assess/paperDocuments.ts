@@ -32,6 +32,8 @@ export interface ReportSubject {
   person: { name: string; payroll: string; team: string; site: string };
   /** Who prepared it; those who decided and signed are named by their events. */
   preparedBy: string;
+  /** Whether the evaluator was calibrated that day, in a sentence; empty where nobody asks. */
+  calibration: string;
   machine: string;
   zone: string;
   organisation: string;
@@ -171,7 +173,7 @@ export function reportDocument(subject: ReportSubject): TDocumentDefinitions {
         `(${pack.variants.find((each) => each.id === pack.fitOut['variant'])?.name}). ` +
         `Evaluated ${longDate(localDate(record.startedAt ?? subject.createdAt, zone))} by ` +
         `${evaluator}${evaluator === subject.preparedBy ? '' : `, prepared by ${subject.preparedBy}`}. ` +
-        `${subject.conditions}`,
+        [subject.calibration, subject.conditions].filter(Boolean).join(' '),
       color: QUIET,
     },
     ...(overridden

@@ -5,6 +5,7 @@ import { effectivePackOf } from '../classes/packs';
 import { type House, readSetting, siteTimeZone, siteToday } from '../data/context';
 import { account, type certificate, certificationEventRow, machineClass, person, unit } from '../data/schema';
 import type { CardSubject, ReportSubject } from './paperDocuments';
+import { evaluatorOf } from './openEvaluation';
 import { type EvaluationRow, eventsOf } from './stream';
 
 /** Gathers what the report of an evaluation is made from. */
@@ -12,6 +13,7 @@ export async function reportSubject(house: House, row: EvaluationRow): Promise<R
   const [who] = await house.db.select().from(person).where(eq(person.id, row.personId));
   const [trainer] = await house.db.select().from(account).where(eq(account.id, row.trainerId));
   const [machine] = await house.db.select().from(unit).where(eq(unit.id, row.unitId));
+  const { state, last, says } = await evaluatorOf(house, row);
   return {
     purpose: row.purpose,
     pack: await effectivePackOf(house.db, row.packHash),
@@ -26,6 +28,7 @@ export async function reportSubject(house: House, row: EvaluationRow): Promise<R
       site: who!.site,
     },
     preparedBy: trainer!.name,
+    calibration: state === 'not-asked' && last === null ? '' : `Evaluator: ${says}`,
     machine: machine!.name,
     zone: await siteTimeZone(house),
     organisation: await readSetting<string>(house.db, 'organisation', 'Rounds'),

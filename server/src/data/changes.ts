@@ -17,6 +17,7 @@ const BY_ACT: readonly (readonly [beginning: string, areas: readonly ChangingAre
   ['bench-', ['practice']],
   ['policy-', ['policy', 'classes']],
   ['exercise-', ['exercises', 'practice']],
+  ['calibration-', ['calibrations', 'today']],
   ['drill-', ['practice']],
   ['lesson-', ['lessons']],
   ['school-chosen', ['classes']],

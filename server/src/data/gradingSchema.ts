@@ -1,4 +1,5 @@
 import type { BenchAnswer, BenchCase, BenchDeal, NumberQuestion } from '@rounds/core/bench';
+import type { ReplayedRound, ReplayScore } from '@rounds/core/calibration';
 import type { Grade, PolicyScope } from '@rounds/core/catalogue';
 import {
   boolean,
@@ -14,7 +15,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import { account, effectivePack, instant, machineClass, person } from './schema';
 
-/** Tables of grading: the policy of the sites, the bench, and the exercise of a class. */
+/** Tables of grading: the policy of the sites, the bench, the exercise of a class, the calibration of evaluators. */
 
 /** A line of the grading policy. It is never changed, only ended. */
 export const policyLine = pgTable('policy_line', {
@@ -179,4 +180,47 @@ export const exerciseCards = pgTable(
     counts: jsonb('counts').notNull().$type<number[]>(),
   },
   (t) => [primaryKey({ columns: [t.exerciseId, t.n] })],
+);
+
+/** A replayed round that every evaluator scores, with its key. */
+export const calibration = pgTable(
+  'calibration',
+  {
+    id: uuid('id').primaryKey(),
+    title: text('title').notNull(),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    packHash: text('pack_hash')
+      .notNull()
+      .references(() => effectivePack.hash),
+    /** The run as it was recorded: what is scored stays what it was, whatever becomes of the class. */
+    round: jsonb('round').notNull().$type<ReplayedRound>(),
+    startedAt: instant('started_at').notNull(),
+    closedAt: instant('closed_at'),
+  },
+  (t) => [index('calibration_started').on(t.startedAt)],
+);
+
+/** What an evaluator gives; never changed once it is handed in. */
+export const calibrationScores = pgTable(
+  'calibration_scores',
+  {
+    calibrationId: uuid('calibration_id')
+      .notNull()
+      .references(() => calibration.id),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    scores: jsonb('scores').notNull().$type<Record<string, ReplayScore>>(),
+    way: text('way').notNull().$type<'in-time' | 'stepped'>(),
+    handedInAt: instant('handed_in_at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.calibrationId, t.accountId] }),
+    index('calibration_scores_of').on(t.accountId, t.handedInAt),
+  ],
 );

@@ -1,9 +1,11 @@
 import { STANDING_STATUSES, standingAt } from '@rounds/core/certification';
 import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
 import { type Caller, scopeOf, withinScope } from '../accounts/access';
+import { waitingFor } from '../calibration/calibrations';
+import { evaluatorOn } from '../calibration/standing';
 import { plantedRows, summaryRows } from '../assess/summaries';
 import { standingsToday } from '../certification/standings';
-import type { House } from '../data/context';
+import { type House, siteTimeZone } from '../data/context';
 import { machineClass, person, standingRow } from '../data/schema';
 
 /** Statuses that somebody must do something about, the gravest first. */
@@ -56,5 +58,12 @@ export async function morning(house: House, caller: Caller) {
     open: await summaryRows(house, caller, { scope, open: true }),
     planted,
     recent: await summaryRows(house, caller, { scope, open: false, limit: 8 }),
+    calibration:
+      caller.role === 'trainer' || caller.role === 'administrator'
+        ? {
+            standing: await evaluatorOn(house.db, await siteTimeZone(house), caller.id, today),
+            waiting: await waitingFor(house.db, caller),
+          }
+        : null,
   };
 }

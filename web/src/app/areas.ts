@@ -40,7 +40,7 @@ export const AREAS: readonly Area[] = [
     name: 'Assess',
     to: '/assess',
     key: 'a',
-    screens: ['assess', 'prepare', 'evaluation'],
+    screens: ['assess', 'prepare', 'evaluation', 'calibrations', 'replay', 'calibration-report'],
     roles: ['trainer', 'supervisor', 'administrator', 'operator'],
     group: 'people',
     sign: CLOSED_RING,

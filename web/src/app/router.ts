@@ -112,6 +112,24 @@ export const router = createRouter({
       props: { purpose: 'practice' },
     },
     {
+      path: '/assess/calibration',
+      name: 'calibrations',
+      component: () => import('../calibration/CalibrationsScreen.vue'),
+      meta: { title: 'Calibration', roles: trainers },
+    },
+    {
+      path: '/assess/calibration/:id',
+      name: 'replay',
+      component: () => import('../calibration/ReplayScreen.vue'),
+      meta: { title: 'Replayed round', roles: trainers, bare: true },
+    },
+    {
+      path: '/assess/calibration/:id/report',
+      name: 'calibration-report',
+      component: () => import('../calibration/CalibrationReportScreen.vue'),
+      meta: { title: 'What the calibration showed', roles: trainers },
+    },
+    {
       path: '/assess/:id',
       name: 'evaluation',
       component: () => import('../assess/EvaluationScreen.vue'),

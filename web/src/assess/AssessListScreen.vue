@@ -90,6 +90,9 @@ const outcomes = DECIDED.map((value) => ({ value, label: OUTCOME_WORDS[value] })
         <span v-if="evaluations.data.value" class="quiet">{{ evaluations.data.value.total }}</span>
       </h1>
       <span class="row">
+        <RouterLink v-if="trains" v-slot="{ navigate, href }" to="/assess/calibration" custom
+          ><Button :href="href" @click="navigate">Calibration</Button></RouterLink
+        >
         <RouterLink v-if="trains" v-slot="{ navigate, href }" to="/assess/practice" custom
           ><Button :href="href" @click="navigate">Practise start and stop</Button></RouterLink
         >

@@ -159,6 +159,12 @@ describe('preparing an evaluation', () => {
         keyHidden: false,
         holder: null,
         certificate: null,
+        evaluator: {
+          state: 'never' as const,
+          last: null,
+          until: null,
+          says: 'Not calibrated, which the rules ask for.',
+        },
       };
     });
     const { router } = await ready();

@@ -33,6 +33,7 @@ defineEmits<{ go: ['sign' | 'sheet' | 'retrieve' | 'round'] }>();
 const pack = computed(() => props.evaluation.pack.value!);
 const record = computed(() => props.evaluation.record.value);
 const a = computed(() => props.evaluation.appraisal.value!);
+const evaluator = computed(() => props.evaluation.evaluator.value);
 const id = computed(() => props.evaluation.opened.value!.summary.id);
 const decided = computed(() => record.value.decision);
 const outcome = computed<Outcome>(() => decided.value?.outcome ?? a.value.outcome);
@@ -178,6 +179,12 @@ const belowMinimum = (section: { minimum: number | null; score: number | null })
             round is {{ a.analysis.path.shortestTour.toFixed(0) }} m;
             {{ percent(a.analysis.path.backtracking) }} walked back
           </dd>
+          <template v-if="evaluator">
+            <dt>Evaluator</dt>
+            <dd :class="{ uncalibrated: evaluator.state === 'due' || evaluator.state === 'never' }">
+              {{ evaluator.says }}
+            </dd>
+          </template>
           <dt>Start</dt>
           <dd>
             {{ a.analysis.start.station ? stationName(a.analysis.start.station) : 'none'
@@ -272,6 +279,9 @@ const belowMinimum = (section: { minimum: number | null; score: number | null })
 </template>
 
 <style scoped>
+.uncalibrated {
+  font-weight: 700;
+}
 .answer {
   display: flex;
   gap: 1.5rem;

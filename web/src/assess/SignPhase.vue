@@ -31,6 +31,7 @@ const emit = defineEmits<{ go: ['review' | 'retrieve' | 'sheet'] }>();
 const cache = useQueryCache();
 const session = useSession();
 const a = computed(() => props.evaluation.appraisal.value!);
+const evaluator = computed(() => props.evaluation.evaluator.value);
 const record = computed(() => props.evaluation.record.value);
 const summary = computed(() => props.evaluation.opened.value!.summary);
 const ready = computed(() => a.value.outcome !== 'blocked' && a.value.outcome !== 'incomplete');
@@ -126,6 +127,9 @@ const signers = computed(() => [
       <template v-else>
         <p>
           The computed outcome is <strong>{{ OUTCOME_WORDS[a.outcome] }}</strong> with {{ a.score }} %.
+        </p>
+        <p v-if="evaluator && (evaluator.state === 'due' || evaluator.state === 'never')">
+          <span class="needs-you">Evaluator</span> {{ evaluator.says }} The report says so.
         </p>
         <div class="choices" role="radiogroup" aria-label="Outcome">
           <button
@@ -235,6 +239,7 @@ const signers = computed(() => [
           <strong>{{ summary.personName }}</strong> on the {{ summary.classTitle.toLowerCase() }}
           {{ summary.unitName }}: {{ summary.score ?? a.score }} %, evaluated by
           {{ decision.by ?? summary.trainerName }}, {{ day(decision.at) }}.
+          <template v-if="evaluator">Evaluator: {{ evaluator.says }}</template>
           {{
             evaluation.token.value
               ? 'The standing and the card follow from it.'

@@ -243,6 +243,11 @@ export function useEvaluation(id: string) {
   const appraisal = computed(() =>
     pack.value ? appraise(pack.value, record.value, opened.value?.earlierStarts ?? []) : null,
   );
+  /** Whether whoever evaluates is calibrated; null where nobody asks, and in what a device kept of before. */
+  const evaluator = computed(() => {
+    const said = opened.value?.evaluator;
+    return said && (said.state !== 'not-asked' || said.last !== null) ? said : null;
+  });
   const readOnly = computed(() => !working.value || heldBy.value !== null || record.value.decision !== null);
 
   return {
@@ -257,6 +262,7 @@ export function useEvaluation(id: string) {
     aside,
     unsent,
     token,
+    evaluator,
     readOnly,
     working,
     load,

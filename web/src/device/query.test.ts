@@ -99,6 +99,7 @@ describe('an act', () => {
       open: [],
       planted: [],
       recent: [],
+      calibration: null,
     });
     server.answer(peopleRoutes.people, page(1));
   });

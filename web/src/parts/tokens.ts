@@ -92,7 +92,7 @@ export const PALETTES: Readonly<Record<ThemeName, Palette>> = {
   },
 };
 
-const FONT = '"Atkinson Hyperlegible Next", "Atkinson Hyperlegible", system-ui, sans-serif';
+export const FONT = '"Atkinson Hyperlegible Next", "Atkinson Hyperlegible", system-ui, sans-serif';
 
 /** Puts a palette where the style sheet and the drawings find it. */
 export function applyPalette(name: ThemeName): void {

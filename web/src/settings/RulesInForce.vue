@@ -34,6 +34,9 @@ const rules = computed(() => inForce.data.value?.rules ?? null);
         <DescriptionsItem label="Medical holds">{{
           rules.medicalMonths === null ? 'none needed' : `${rules.medicalMonths} months`
         }}</DescriptionsItem>
+        <DescriptionsItem label="Evaluators calibrated">{{
+          rules.calibrationMonths === null ? 'not asked for' : `every ${rules.calibrationMonths} months`
+        }}</DescriptionsItem>
         <DescriptionsItem label="Needed beside the practical">{{
           [
             rules.requireLesson ? 'a lesson' : '',

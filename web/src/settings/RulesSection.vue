@@ -230,6 +230,16 @@ const EFFECTS = [
               addon-after="months"
               @change="edited.medicalMonths = whole($event)"
           /></FieldItem>
+          <FieldItem v-slot="{ id }" label="Evaluators calibrated every" optional
+            ><InputNumber
+              :id="id"
+              :value="edited.calibrationMonths ?? ''"
+              :min="1"
+              :max="120"
+              :precision="0"
+              addon-after="months"
+              @change="edited.calibrationMonths = whole($event)"
+          /></FieldItem>
         </div>
         <div class="checks">
           <Checkbox v-model:checked="edited.requireLesson"

@@ -68,6 +68,12 @@ export function keptEvaluation(
     keyHidden: false,
     holder,
     certificate: null,
+    evaluator: {
+      state: 'not-asked' as const,
+      last: null,
+      until: null,
+      says: 'Not calibrated; the rules ask for none.',
+    },
   }));
   server.answer(assessRoutes.holdEvaluation, { held: true, holder });
   server.answer(assessRoutes.appendEvents, ({ body }) => {

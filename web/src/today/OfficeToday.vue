@@ -3,7 +3,7 @@ import type { RouteAnswer } from '@rounds/contract/route';
 import type { todayRoutes } from '@rounds/contract/today';
 import { type StandingStatus, STATUS_WORDS } from '@rounds/core/certification';
 import { type Outcome, OUTCOME_WORDS, PHASE_WORDS } from '@rounds/core/evaluation';
-import { Button } from 'ant-design-vue';
+import { Alert, Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useSession } from '../device/session';
 import TimeArc from '../drawing/TimeArc.vue';
@@ -17,6 +17,18 @@ import PlantedAlarm from './PlantedAlarm.vue';
 const props = defineProps<{ data: RouteAnswer<typeof todayRoutes.today> }>();
 const session = useSession();
 const trains = session.is('trainer', 'administrator');
+
+/** What a trainer is asked to score, or that the rules ask for a calibration. */
+const calls = computed(() => {
+  const asked = props.data.calibration;
+  if (!asked) return '';
+  const { standing, waiting } = asked;
+  if (waiting.length > 0)
+    return `${waiting.length === 1 ? 'A replayed round waits' : `${waiting.length} replayed rounds wait`} for your scores: ${waiting.map((each) => each.title).join(', ')}.`;
+  return standing.state === 'due' || standing.state === 'never'
+    ? `You as an evaluator: ${standing.says}`
+    : '';
+});
 
 const GROUPS: readonly { title: string; hint: string; statuses: readonly StandingStatus[] }[] = [
   { title: 'Suspended', hint: 'stood down until evaluated again or reinstated', statuses: ['suspended'] },
@@ -42,6 +54,9 @@ const SHARES: Partial<Record<StandingStatus, number>> = { valid: 0.85, due: 0.12
       >
     </div>
     <PlantedAlarm :planted="data.planted" />
+    <Alert v-if="calls" type="warning" show-icon role="note" :message="calls">
+      <template #action><RouterLink to="/assess/calibration">Calibration</RouterLink></template>
+    </Alert>
     <ul class="tally" aria-label="Certificates by standing">
       <li v-for="status in TALLY" :key="status">
         <RouterLink :to="{ path: '/people', query: { status } }">
