@@ -33,6 +33,7 @@ const webAreas = {
   calibration: webShared,
   teach: webShared,
   settings: webShared,
+  insight: webShared,
   verify: webShared,
 };
 const serverShared = ['http', 'data', 'jobs', 'print'];
@@ -52,6 +53,7 @@ const serverAreas = {
   calibration: [...serverShared, 'accounts', 'certification', 'classes'],
   teach: [...serverShared, 'accounts', 'certification', 'classes'],
   exercise: [...serverShared, 'accounts', 'classes', 'practice'],
+  insight: [...serverShared, 'accounts', 'assess', 'classes', 'calibration'],
   practice: [...serverShared, 'accounts', 'certification', 'classes', 'people'],
 };
 const areasOf = (side, areas) =>

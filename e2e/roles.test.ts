@@ -67,6 +67,7 @@ describe('each role', () => {
       'People',
       'Matrix',
       'Classes',
+      'Insight',
       'Settings',
     ]);
     expect(await page.getByRole('link', { name: 'Prepare an evaluation' }).count()).toBe(0);

@@ -81,6 +81,18 @@ async function openRoom(page: Page, address: string): Promise<void> {
   await page.getByText('the key', { exact: true }).waitFor();
 }
 
+/** A replayed round, some moments in, with what was scored of it. */
+async function replay(page: Page, address: string): Promise<void> {
+  await page.goto(`${address}/assess/calibration`);
+  await page.getByRole('link', { name: /Reach truck at the quay$/ }).click();
+  // The one it was left at before is gone on with.
+  const next = page.getByRole('button', { name: /^Next/ });
+  const begin = page.getByRole('button', { name: /^Step by step/ });
+  await next.or(begin).waitFor();
+  if (await begin.isVisible()) await begin.click();
+  for (let i = 0; i < 6; i++) await next.click();
+}
+
 /** Begins a lesson on the wheel loader and goes to a fault of it. */
 async function teach(page: Page, address: string): Promise<void> {
   await page.goto(`${address}/teach`);
@@ -156,7 +168,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'classes',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await go('/classes', /Machine classes/)(page, address);
       await page.getByRole('link', { name: /Counterbalance/ }).waitFor();
@@ -291,7 +302,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'assess',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await go('/assess', /Evaluations/)(page, address);
       await page.getByRole('table').waitFor();
@@ -423,7 +433,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'settings',
     as: 'una',
-    kept: true,
     open: async (page, address) => {
       await go('/settings?part=rules', /Settings/)(page, address);
       await page.getByRole('button', { name: 'Look who is affected' }).waitFor();
@@ -557,6 +566,27 @@ export const VIEWS: readonly View[] = [
       await openRoom(page, address);
       await page.goto(`${page.url()}/report`);
       await page.getByRole('heading', { name: 'Everybody' }).waitFor();
+    },
+  },
+  { name: 'calibration', as: 'hilda', open: go('/assess/calibration', /Evaluators/) },
+  { name: 'replay', as: 'hilda', kept: true, open: replay },
+  {
+    name: 'calibration-report',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      await go('/assess/calibration', /Evaluators/)(page, address);
+      await page.getByRole('link', { name: 'Wheel loader', exact: true }).click();
+      await page.getByRole('heading', { name: 'Mild and severe' }).waitFor();
+    },
+  },
+  { name: 'insight', as: 'hilda', kept: true, open: go('/insight', /What is missed most/) },
+  {
+    name: 'items',
+    as: 'hilda',
+    open: async (page, address) => {
+      await go('/insight/items?show=all', /Keys under scrutiny/)(page, address);
+      await page.getByRole('table', { name: 'Items under scrutiny' }).waitFor();
     },
   },
   { name: 'exercise-join', as: null, open: go('/join', /Class exercise/) },

@@ -49,6 +49,7 @@ export const AUDIT_ACTS = [
   'exercise-set-dropped',
   'exercise-set-kept',
   'exercise-started',
+  'item-reviewed',
   'lesson-ended',
   'lesson-plan-dropped',
   'lesson-plan-kept',

@@ -10,6 +10,7 @@ export const CHANGING_AREAS = [
   'classes',
   'evaluations',
   'exercises',
+  'insight',
   'lessons',
   'library',
   'matrix',

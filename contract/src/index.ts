@@ -8,6 +8,7 @@ export * from './classes';
 export * from './exercise';
 export * from './fields';
 export * from './grading';
+export * from './insight';
 export * from './jobs';
 export * from './machines';
 export * from './people';

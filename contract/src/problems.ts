@@ -45,6 +45,7 @@ export const PROBLEMS = {
   'policy-ended': { status: 409, title: 'It has ended already' },
   'exercise-order': { status: 409, title: 'Not now in this exercise' },
   'calibration-order': { status: 409, title: 'Not now in this calibration' },
+  'item-stays': { status: 409, title: 'It cannot be left out' },
   'lesson-over': { status: 409, title: 'The lesson has ended' },
   'not-complete': { status: 409, title: 'Not complete' },
   'override-needs-reason': { status: 422, title: 'An override needs a reason' },

@@ -7,6 +7,7 @@ import { changeRoutes } from './changes';
 import { classRoutes } from './classes';
 import { exerciseRoutes } from './exercise';
 import { gradingRoutes } from './grading';
+import { insightRoutes } from './insight';
 import { jobRoutes } from './jobs';
 import { machineRoutes } from './machines';
 import { peopleRoutes } from './people';
@@ -29,6 +30,7 @@ export const routes = {
   ...benchRoutes,
   ...exerciseRoutes,
   ...calibrationRoutes,
+  ...insightRoutes,
   ...teachRoutes,
   ...todayRoutes,
   ...changeRoutes,

@@ -4,6 +4,7 @@ import type { CertificationEventBody } from '@rounds/core/certification';
 import { type EvaluationEvent } from '@rounds/core/evaluation';
 import { seededRandom } from '@rounds/core/statistics';
 import { evaluationsOfOtherClasses, forkliftEvaluations } from './evaluations';
+import { type DemoExercise, exercises } from './exercises';
 import { calibrations, type DemoCalibration } from './calibrations';
 import { benches, type DemoBench, type DemoPolicy, policyLines } from './benches';
 import { type DemoDrill, drills } from './drills';
@@ -86,6 +87,8 @@ export interface DemoOrganisation {
   policy: DemoPolicy[];
   /** Replayed rounds that the trainers scored. */
   calibrations: DemoCalibration[];
+  /** Class exercises that were held. */
+  exercises: DemoExercise[];
   /** Lessons kept to be given again. */
   plans: DemoPlan[];
   /** Drills set to do by a day. */
@@ -266,5 +269,6 @@ export function demoOrganisation(
     benches: benches(history),
     policy: policyLines(history),
     calibrations: calibrations(history),
+    exercises: exercises(history),
   };
 }

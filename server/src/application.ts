@@ -14,6 +14,7 @@ import { certificationRoutes } from './certification/routes';
 import { classRoutes } from './classes/routes';
 import { CHANGES, type House } from './data/context';
 import { calibrationRoutes } from './calibration/routes';
+import { insightRoutes } from './insight/routes';
 import { exerciseRoutes } from './exercise/routes';
 import { problemHandler } from './http/binder';
 import { controlRoutes, fromThisComputer } from './http/control';
@@ -109,6 +110,7 @@ export function application(house: House, options: { webRoot: string | null; log
   teachRoutes(api, house);
   exerciseRoutes(api, house);
   calibrationRoutes(api, house);
+  insightRoutes(api, house);
   classRoutes(api, house);
   certificationRoutes(api, house);
   assessRoutes(api, house);

@@ -24,6 +24,7 @@ import {
 } from './data/schema';
 import { calibration, calibrationScores, policyLine } from './data/gradingSchema';
 import { drill, lessonPlan, practiceSet } from './data/teachingSchema';
+import { keepPastExercise } from './exercise/exercises';
 import { keepPastBench } from './practice/bench';
 import { drillStream } from './practice/stream';
 
@@ -58,14 +59,12 @@ export async function seedDemo(
       accounts.map((each) => [each.login, { ...each, role: each.role as Role, active: true }]),
     );
     await tx.insert(unit).values(demo.units);
-    await tx
-      .insert(ruleSetRow)
-      .values({
-        id: uuidv7(),
-        effectiveFrom: '2000-01-01',
-        body: { ...DEFAULT_RULES, calibrationMonths: 12 },
-        accountId: null,
-      });
+    await tx.insert(ruleSetRow).values({
+      id: uuidv7(),
+      effectiveFrom: '2000-01-01',
+      body: { ...DEFAULT_RULES, calibrationMonths: 12 },
+      accountId: null,
+    });
     await inChunks(demo.certifications, (chunk) =>
       tx
         .insert(certificationEventRow)
@@ -187,6 +186,14 @@ export async function seedDemo(
           accountId: byLogin.get(who)!.id,
         })),
       );
+    }
+    for (const { by, composition, ...past } of demo.exercises) {
+      const { hash } = await composeAndKeep(
+        tx,
+        packs.find((each) => each.id === past.classId)!,
+        composition,
+      );
+      await keepPastExercise(tx, byLogin.get(by)!, hash, past);
     }
     await projectStandings(tx, today);
     await writeSetting(tx, 'demo', { made: true, content: contentHash(demo.people) });

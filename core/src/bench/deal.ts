@@ -11,6 +11,8 @@ export interface BenchRequest {
   system: UnitSystem;
   /** How much more often than others an item comes up; 1 where nothing is said. */
   weights?: ReadonlyMap<string, number>;
+  /** Items that are not dealt. */
+  without?: ReadonlySet<string>;
 }
 
 /** The findings of a bench in their order. */
@@ -42,10 +44,13 @@ function weigh(candidates: readonly Candidate[], weights: BenchRequest['weights'
  */
 export function dealBench(
   pack: EffectivePack,
-  { form, seed, size, system, weights }: BenchRequest,
+  { form, seed, size, system, weights, without }: BenchRequest,
 ): BenchDeal {
   const random = seededRandom(seed);
-  const open = weigh(benchCandidates(pack, form, system), weights);
+  const open = weigh(
+    benchCandidates(pack, form, system).filter((each) => !without?.has(each.item)),
+    weights,
+  );
   if (open.length === 0) throw new RangeError(`${pack.title} has nothing to grade in this form`);
   const pools = new Map(GRADES.map((grade) => [grade, open.filter((each) => each.grade === grade)]));
   // Of one gauge several readings are worked out, each of another grade.

@@ -60,13 +60,22 @@ export function askableNumbers(pack: Pick<EffectivePack, 'numbers'>): Quantity[]
  */
 export function dealNumbers(
   pack: EffectivePack,
-  { seed, size, weights }: { seed: number; size: number; weights?: ReadonlyMap<string, number> },
+  {
+    seed,
+    size,
+    weights,
+    without,
+  }: {
+    seed: number;
+    size: number;
+    weights?: ReadonlyMap<string, number>;
+    without?: ReadonlySet<string>;
+  },
 ): NumberQuestion[] {
   const random = seededRandom(seed);
-  const left = askableNumbers(pack).map((each) => ({
-    number: each,
-    weight: weights?.get(numberItem(each.id)) ?? 1,
-  }));
+  const left = askableNumbers(pack)
+    .filter((each) => !without?.has(numberItem(each.id)))
+    .map((each) => ({ number: each, weight: weights?.get(numberItem(each.id)) ?? 1 }));
   if (left.length === 0) throw new RangeError(`${pack.title} has no numbers to ask for`);
   const asked: NumberQuestion[] = [];
   while (asked.length < size && left.length > 0) {

@@ -45,6 +45,8 @@ export interface DealRequest {
    * weights and the same seed deal the same machine.
    */
   weights?: ReadonlyMap<string, number>;
+  /** Items that are not dealt. */
+  without?: ReadonlySet<string>;
 }
 
 /** The item of practice that a case is: the check, with the fault it has or none. */
@@ -98,7 +100,7 @@ function quotas(
  * Throws RangeError for a station without checks.
  */
 export function dealDrill(pack: EffectivePack, request: DealRequest): Deal {
-  const { form, seed, station = null, weights } = request;
+  const { form, seed, station = null, weights, without } = request;
   const random = seededRandom(seed);
   const order = walkingOrder(pack)
     .flatMap(({ station: at, checks }) => checks.filter((each) => each.station === at.id))
@@ -106,7 +108,7 @@ export function dealDrill(pack: EffectivePack, request: DealRequest): Deal {
   if (order.length === 0) throw new RangeError(`no check to drill at station "${station}"`);
   const place = new Map(order.map((each, i) => [each.id, i]));
   const open: Candidate[] = possibleCases(pack)
-    .filter((each) => place.has(each.checkpoint))
+    .filter((each) => place.has(each.checkpoint) && !without?.has(caseItem(each)))
     .map((each) => ({ ...each, weight: weights?.get(caseItem(each)) ?? 1 }));
   const parts = Math.min(DRILL_PARTS[form], order.length);
   const pools = new Map(GRADES.map((grade) => [grade, open.filter((each) => each.grade === grade)]));

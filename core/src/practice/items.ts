@@ -40,3 +40,31 @@ export function itemWords(
   const row = pack.faults.find((each) => each.id === fault);
   return row ? `${check.part}: ${row.title}` : null;
 }
+
+/** The row of a class that an item is about, for the editor: the fault, else its check; the step; the number. */
+export function itemRow(item: string): string {
+  if (item.startsWith('step:') || item.startsWith('number:')) return item.slice(item.indexOf(':') + 1);
+  const [checkpoint, fault] = item.replace('reading:', '').split('/') as [string, string];
+  return item.startsWith('reading:') || fault === 'sound' ? checkpoint : fault;
+}
+
+/**
+ * What an item says in a revision of a class, to tell whether it was changed since: its rows as text. Null where the
+ * revision has none of it.
+ */
+export function itemContent(
+  pack: Pick<Pack, 'checkpoints' | 'faults' | 'procedures' | 'numbers'>,
+  item: string,
+): string | null {
+  const row = itemRow(item);
+  if (item.startsWith('step:'))
+    return textOf(pack.procedures.flatMap((each) => each.steps).find((each) => each.id === row));
+  if (item.startsWith('number:')) return textOf(pack.numbers.find((each) => each.id === row));
+  const check = pack.checkpoints.find((each) => each.id === item.replace('reading:', '').split('/')[0]);
+  if (!check) return null;
+  if (row === check.id) return textOf(check);
+  const fault = pack.faults.find((each) => each.id === row);
+  return fault ? textOf([check, fault]) : null;
+}
+
+const textOf = (row: unknown): string | null => (row === undefined ? null : JSON.stringify(row));

@@ -27,7 +27,7 @@ function ableMethods(checkpoint: Checkpoint, faults: readonly Fault[]): Method[]
 }
 
 /** The methods of a check that can find one of its faults; all that it allows where it has none. */
-export function ableMethodsOf(pack: EffectivePack, checkpoint: Checkpoint): Method[] {
+export function ableMethodsOf(pack: Pick<EffectivePack, 'faults'>, checkpoint: Checkpoint): Method[] {
   return ableMethods(
     checkpoint,
     pack.faults.filter((each) => each.checkpoint === checkpoint.id && each.grade !== 'sound'),
@@ -38,7 +38,7 @@ export function ableMethodsOf(pack: EffectivePack, checkpoint: Checkpoint): Meth
  * The method a check is taken to be made by when nothing else was tapped: the first it names that can find
  * one of its faults.
  */
-export function namedMethod(pack: EffectivePack, checkpoint: Checkpoint): Method {
+export function namedMethod(pack: Pick<EffectivePack, 'faults'>, checkpoint: Checkpoint): Method {
   return ableMethodsOf(pack, checkpoint)[0] ?? checkpoint.methods[0]!;
 }
 

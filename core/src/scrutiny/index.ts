@@ -1,1 +1,2 @@
 export * from './items';
+export * from './review';

@@ -1,3 +1,4 @@
+import { type SharedAlpha, sharedAlpha } from './alpha';
 import { correlation, correlationInterval, type Interval, mean, wilsonInterval } from '../statistics';
 
 /** One answer to an item: whether it was as the key has it. */
@@ -24,6 +25,11 @@ export interface ScrutinisedItem {
    */
   discrimination: number | null;
   discriminationInterval: Interval | null;
+  /**
+   * Cronbach's alpha of the items that enough people answered together, without this one; null where it is not among
+   * them.
+   */
+  alphaIfDropped: number | null;
   /** Share right among the better half of those who answered it, and among the other. */
   able: number | null;
   others: number | null;
@@ -45,6 +51,14 @@ const NEARLY_ALL = 0.35;
  * with Fisher's interval, shares with Wilson's.
  */
 export function scrutiniseItems(answers: readonly ItemAnswer[]): ScrutinisedItem[] {
+  return scrutinise(answers).items;
+}
+
+/** The items with how far those that enough people answered together measure the same. */
+export function scrutinise(answers: readonly ItemAnswer[]): {
+  items: ScrutinisedItem[];
+  scale: Omit<SharedAlpha, 'ifDropped'> & { items: number };
+} {
   const last = new Map<string, ItemAnswer>();
   for (const each of answers) last.set(JSON.stringify([each.who, each.item]), each);
   const byPerson = new Map<string, { right: number; of: number }>();
@@ -54,8 +68,16 @@ export function scrutiniseItems(answers: readonly ItemAnswer[]): ScrutinisedItem
     byPerson.set(each.who, { right: own.right + Number(each.right), of: own.of + 1 });
     byItem.set(each.item, [...(byItem.get(each.item) ?? []), each]);
   }
-  return [...byItem]
-    .map(([item, own]) => scrutinised(item, own, byPerson))
+  const scores = new Map<string, Map<string, number>>();
+  for (const { who, item, right } of last.values())
+    scores.set(who, (scores.get(who) ?? new Map<string, number>()).set(item, Number(right)));
+  const judged = [...byItem].filter(([, own]) => own.length >= LEAST_PEOPLE).map(([item]) => item);
+  const { ifDropped, ...scale } = sharedAlpha(scores, judged, LEAST_PEOPLE);
+  const items = [...byItem]
+    .map(([item, own]) => ({
+      ...scrutinised(item, own, byPerson),
+      alphaIfDropped: ifDropped.get(item) ?? null,
+    }))
     .sort(
       (a, b) =>
         b.flags.length - a.flags.length ||
@@ -63,13 +85,14 @@ export function scrutiniseItems(answers: readonly ItemAnswer[]): ScrutinisedItem
         a.difficulty - b.difficulty ||
         a.item.localeCompare(b.item),
     );
+  return { items, scale: { ...scale, items: ifDropped.size } };
 }
 
 function scrutinised(
   item: string,
   answers: readonly ItemAnswer[],
   byPerson: ReadonlyMap<string, { right: number; of: number }>,
-): ScrutinisedItem {
+): Omit<ScrutinisedItem, 'alphaIfDropped'> {
   const people = answers.length;
   const right = answers.filter((each) => each.right).length;
   const rested = answers.flatMap((each) => {
@@ -111,7 +134,14 @@ function scrutinised(
 
 const percent = (value: number) => `${Math.round(100 * value)} %`;
 
-function words({ people, right, enough, flags, able, others }: Omit<ScrutinisedItem, 'says'>): string {
+function words({
+  people,
+  right,
+  enough,
+  flags,
+  able,
+  others,
+}: Omit<ScrutinisedItem, 'says' | 'alphaIfDropped'>): string {
   if (!enough)
     return `${people} ${people === 1 ? 'person is' : 'people are'} too few to judge it; from ${LEAST_PEOPLE} on it can be.`;
   const said = flags.map((each) =>

@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { itemStatistics, seededRandom } from '../statistics';
-import { type ItemAnswer, LEAST_PEOPLE, scrutiniseItems } from './index';
+import { cronbachAlpha, cronbachAlphaInterval, itemStatistics, seededRandom } from '../statistics';
+import {
+  type ItemAnswer,
+  type ItemReview,
+  itemState,
+  LEAST_PEOPLE,
+  scrutinise,
+  scrutiniseItems,
+} from './index';
 
 const random = seededRandom(21);
 /** People of rising ability answer items; `bad` items are answered the other way round. */
@@ -82,5 +89,61 @@ describe('items under scrutiny', () => {
         flags: [],
       });
     expect(scrutiniseItems([])).toEqual([]);
+  });
+});
+
+describe('how far items measure the same', () => {
+  it('is Cronbach’s alpha where everybody answered everything, and that without each', () => {
+    const answers = answersOf(30, 6, [2]);
+    const people = [...new Set(answers.map((each) => each.who))];
+    const items = [...new Set(answers.map((each) => each.item))];
+    const table = people.map((who) =>
+      items.map((item) => Number(answers.find((each) => each.who === who && each.item === item)!.right)),
+    );
+    const { items: found, scale } = scrutinise(answers);
+    expect(scale).toMatchObject({ items: 6, people: 30 });
+    expect(scale.alpha!).toBeCloseTo(cronbachAlpha(table)!, 12);
+    expect(scale.interval).toEqual(cronbachAlphaInterval(scale.alpha!, 30, 6));
+    itemStatistics(table).forEach((each, j) =>
+      expect(of(found, items[j]!).alphaIfDropped!).toBeCloseTo(each.alphaIfDropped!, 12),
+    );
+    // Without the item that is keyed the wrong way round they measure the same better.
+    expect(of(found, 'i2').alphaIfDropped!).toBeGreaterThan(scale.alpha!);
+  });
+
+  it('leaves out items that too few answered together with the others', () => {
+    const early = answersOf(20, 4);
+    const late = answersOf(12, 3).map((each) => ({
+      who: `late ${each.who}`,
+      item: `late ${each.item}`,
+      right: each.right,
+    }));
+    const { items, scale } = scrutinise([...early, ...late]);
+    expect(scale).toMatchObject({ items: 4, people: 20 });
+    expect(of(items, 'late i0').alphaIfDropped).toBeNull();
+    expect(scrutinise([]).scale).toEqual({ alpha: null, interval: null, people: 0, items: 0 });
+  });
+});
+
+describe('where an item stands', () => {
+  const flagged = { flags: ['nearly-all-fail'] as const, people: 24 };
+  const calm = { flags: [] as const, people: 24 };
+  const review = (decision: ItemReview['decision'], people = 20, changed = false) => ({
+    decision,
+    people,
+    changed,
+  });
+  it.each([
+    [flagged, null, 'to-review'],
+    [calm, null, 'unflagged'],
+    [flagged, review('keep'), 'kept'],
+    [flagged, review('keep', 14), 'to-review'],
+    [calm, review('keep', 2), 'kept'],
+    [flagged, review('change'), 'to-change'],
+    [calm, review('change', 20, true), 'changed'],
+    [flagged, review('change', 20, true), 'to-review'],
+    [flagged, review('retire'), 'retired'],
+  ] as const)('%o after %o: %s', (found, newest, state) => {
+    expect(itemState({ ...found, flags: [...found.flags] }, newest)).toBe(state);
   });
 });

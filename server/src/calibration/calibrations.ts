@@ -141,7 +141,9 @@ export async function listCalibrations(
 }
 
 /** Everybody who evaluates, with their last calibration. */
-async function evaluatorsToday(house: House): Promise<RouteAnswer<typeof routes.calibrations>['evaluators']> {
+export async function evaluatorsToday(
+  house: House,
+): Promise<RouteAnswer<typeof routes.calibrations>['evaluators']> {
   const { db } = house;
   const today = await siteToday(house);
   const past = await pastCalibrations(db, await siteTimeZone(house));

@@ -9,7 +9,7 @@ import {
   type Pack,
   type PackError,
 } from '@rounds/core/catalogue';
-import { eq, max, sql } from 'drizzle-orm';
+import { asc, eq, max, sql } from 'drizzle-orm';
 import { readSetting } from '../data/context';
 import type { Database } from '../data/database';
 import { effectivePack, machineClass, packRevision, setting } from '../data/schema';
@@ -120,6 +120,22 @@ function revisionOf(db: Database, hash: string): Promise<Revision | null> {
     const [row] = await db.select().from(packRevision).where(eq(packRevision.hash, hash));
     return row ? { pack: currentPack(row.body), hash, publishedAt: row.publishedAt } : null;
   });
+}
+
+/** Every revision of a class that was published, oldest first. */
+export async function publishedRevisions(
+  db: Database,
+  classId: string,
+): Promise<(Revision & { revision: number })[]> {
+  const rows = await db
+    .select({ hash: packRevision.hash, revision: packRevision.revision })
+    .from(packRevision)
+    .where(eq(packRevision.classId, classId))
+    .orderBy(asc(packRevision.revision));
+  const read = await Promise.all(
+    rows.map(async ({ hash, revision }) => ({ ...(await revisionOf(db, hash))!, revision })),
+  );
+  return read;
 }
 
 /** The published pack of a class, or the not-found problem where it has none. */

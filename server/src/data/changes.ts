@@ -19,6 +19,7 @@ const BY_ACT: readonly (readonly [beginning: string, areas: readonly ChangingAre
   ['exercise-', ['exercises', 'practice']],
   ['calibration-', ['calibrations', 'today']],
   ['drill-', ['practice']],
+  ['item-', ['insight']],
   ['lesson-', ['lessons']],
   ['school-chosen', ['classes']],
   ['unit-', ['units', 'classes']],

@@ -1,7 +1,10 @@
 import type { BenchAnswer, BenchCase, BenchDeal, NumberQuestion } from '@rounds/core/bench';
 import type { ReplayedRound, ReplayScore } from '@rounds/core/calibration';
+import type { Observation } from '@rounds/core/insight';
+import type { ItemDecision } from '@rounds/core/scrutiny';
 import type { Grade, PolicyScope } from '@rounds/core/catalogue';
 import {
+  bigserial,
   boolean,
   date,
   index,
@@ -13,7 +16,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { account, effectivePack, instant, machineClass, person } from './schema';
+import { account, effectivePack, evaluation, instant, machineClass, person } from './schema';
 
 /** Tables of grading: the policy of the sites, the bench, the exercise of a class, the calibration of evaluators. */
 
@@ -223,4 +226,48 @@ export const calibrationScores = pgTable(
     primaryKey({ columns: [t.calibrationId, t.accountId] }),
     index('calibration_scores_of').on(t.accountId, t.handedInAt),
   ],
+);
+
+/** What a review of an item decided. Rows are added, never changed; the newest of an item holds. */
+export const itemReview = pgTable(
+  'item_review',
+  {
+    seq: bigserial('seq', { mode: 'number' }).notNull(),
+    id: uuid('id').primaryKey(),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    item: text('item').notNull(),
+    decision: text('decision').notNull().$type<ItemDecision>(),
+    reason: text('reason').notNull(),
+    /** People who had answered it by then. */
+    people: integer('people').notNull(),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    at: instant('at').notNull(),
+  },
+  (t) => [index('item_review_of').on(t.classId, t.item)],
+);
+
+/** What a closed evaluation says, as it is counted over many; made from its events, once, and made anew by version. */
+export const evaluationObservation = pgTable(
+  'evaluation_observation',
+  {
+    evaluationId: uuid('evaluation_id')
+      .primaryKey()
+      .references(() => evaluation.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    classId: text('class_id').notNull(),
+    /** Who decided it. */
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    on: date('on_day', { mode: 'string' }).notNull(),
+    version: integer('version').notNull(),
+    body: jsonb('body').notNull().$type<Observation>(),
+  },
+  (t) => [index('evaluation_observation_on').on(t.on, t.classId)],
 );

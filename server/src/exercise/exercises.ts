@@ -1,12 +1,13 @@
 import type { ExerciseReport, RouteAnswer, RouteInput, exerciseRoutes as routes } from '@rounds/contract';
 import { benchKey, findingView } from '@rounds/core/bench';
+import type { Grade } from '@rounds/core/catalogue';
 import { roomReport, spreadOf } from '@rounds/core/exercise';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { clearRoom, roomCode } from '../accounts/seats';
 import { type House, note, siteToday } from '../data/context';
 import type { Database } from '../data/database';
-import { exercise, exerciseCards, exercisePlace } from '../data/gradingSchema';
+import { exercise, exerciseAnswer, exerciseCards, exercisePlace } from '../data/gradingSchema';
 import { dropReviews, keepReviews } from '../data/practiceReviews';
 import { account, machineClass, person } from '../data/schema';
 import { ProblemError } from '../http/problem';
@@ -167,6 +168,48 @@ async function keepResult(db: Database, room: Room, place: PlaceRow, at: string)
         reviews: reviewsOfPlace(room, place.id, at),
       },
     ]);
+}
+
+/** Writes an exercise of the past, with whoever was in the room matched to their person. */
+export async function keepPastExercise(
+  db: Database,
+  caller: { id: string },
+  packHash: string,
+  past: Pick<ExerciseRow, 'id' | 'title' | 'classId' | 'cases' | 'startedAt'> & {
+    endedAt: string;
+    places: { id: string; personId: string; name: string; grades: Grade[] }[];
+  },
+): Promise<void> {
+  const { places, ...own } = past;
+  const [row] = await db
+    .insert(exercise)
+    .values({
+      ...own,
+      packHash,
+      accountId: caller.id,
+      n: own.cases.length - 1,
+      revealed: own.cases.map((_, n) => n),
+    })
+    .returning();
+  await db.insert(exercisePlace).values(
+    places.map(({ id, personId, name }) => ({
+      id,
+      exerciseId: own.id,
+      personId,
+      name,
+      guest: true,
+      joinedAt: own.startedAt,
+    })),
+  );
+  await db
+    .insert(exerciseAnswer)
+    .values(
+      places.flatMap(({ id, grades }) =>
+        grades.map((grade, n) => ({ placeId: id, exerciseId: own.id, n, grade, at: own.endedAt })),
+      ),
+    );
+  const room = await readRoom(db, row!);
+  for (const place of room.places) await keepResult(db, room, place, own.endedAt);
 }
 
 /** Closes a room: its guests leave, and everybody has their result on record. */

@@ -9,6 +9,7 @@ import { siteTerms } from '../classes/policy';
 import { type House, note, siteToday } from '../data/context';
 import type { Database } from '../data/database';
 import { exerciseSet } from '../data/gradingSchema';
+import { retiredItems } from '../data/itemReviews';
 import { account, machineClass } from '../data/schema';
 import { ProblemError } from '../http/problem';
 import { keyView } from '../practice/keyView';
@@ -58,7 +59,7 @@ export async function proposeFindings(
   const today = await siteToday(house);
   const pack = await house.db.transaction((db) => composeAbout(db, body, today));
   try {
-    const { cases } = dealBench(pack, body);
+    const { cases } = dealBench(pack, { ...body, without: await retiredItems(house.db, pack.id) });
     return { findings: cases.map((each, i) => prepared(pack, each, i)) };
   } catch (error) {
     if (error instanceof RangeError) throw new ProblemError('bench-answer', `${error.message}.`);

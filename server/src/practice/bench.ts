@@ -32,6 +32,7 @@ import { siteTerms } from '../classes/policy';
 import { type House, note, siteToday } from '../data/context';
 import type { Database } from '../data/database';
 import { bench, benchAnswerRow, type DealtBench } from '../data/gradingSchema';
+import { retiredItems } from '../data/itemReviews';
 import { keepReviews } from '../data/practiceReviews';
 import { person } from '../data/schema';
 import { ProblemError } from '../http/problem';
@@ -135,18 +136,20 @@ async function deal(
   now: string,
 ): Promise<DealtBench> {
   const seed = randomInt(2 ** 31);
-  const items =
+  const without = await retiredItems(db, pack.id);
+  const items = (
     kind === 'numbers'
       ? askableNumbers(pack).map((each) => numberItem(each.id))
-      : [...new Set(benchCandidates(pack, kind, system).map(benchItem))];
+      : [...new Set(benchCandidates(pack, kind, system).map(benchItem))]
+  ).filter((each) => !without.has(each));
   if (items.length === 0)
     throw new ProblemError('bench-answer', `${pack.title} has nothing of this kind yet. Choose another.`);
   const weights = personId ? { weights: await weightsFor(db, personId, pack.id, items, now) } : {};
   return kind === 'numbers'
-    ? { of: 'numbers', questions: dealNumbers(pack, { seed, size, ...weights }) }
+    ? { of: 'numbers', questions: dealNumbers(pack, { seed, size, without, ...weights }) }
     : {
         of: 'findings',
-        deal: dealBench(pack, { form: kind satisfies BenchForm, seed, size, system, ...weights }),
+        deal: dealBench(pack, { form: kind satisfies BenchForm, seed, size, system, without, ...weights }),
       };
 }
 

@@ -6,6 +6,7 @@ import type { Caller } from '../accounts/access';
 import { composeAndKeep, packOrProblem } from '../classes/packs';
 import { siteTerms } from '../classes/policy';
 import { type House, note, siteToday } from '../data/context';
+import { retiredItems } from '../data/itemReviews';
 import { drill } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 import { drillView, ownDrill } from './drillViews';
@@ -33,12 +34,15 @@ export async function startDrill(house: House, body: Asked, caller: Caller): Pro
         form: body.form,
         seed: randomInt(2 ** 31),
         station: body.form === 'station' ? body.station : null,
+        without: await retiredItems(db, pack.id),
         ...(who
           ? {
               weights: await weightsFor(db, who.id, pack.id, possibleCases(effective).map(caseItem), now),
             }
           : {}),
       });
+      if (deal.cases.length === 0)
+        throw new ProblemError('drill-act', 'Everything there is under review and not dealt just now.');
       const starts = who
         ? await db
             .select({ first: drill.firstStation })

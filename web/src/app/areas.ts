@@ -31,6 +31,7 @@ const FOOTSTEPS =
   'M8 3.5c-1.9 0-3 2-3 4.3 0 2 .9 3.7 2 3.7h2c1.1 0 2-1.7 2-3.7 0-2.3-1.1-4.3-3-4.3M6.5 14h3v1.4a1.5 1.5 0 0 1-3 0z' +
   'M16 8.5c-1.9 0-3 2-3 4.3 0 2 .9 3.7 2 3.7h2c1.1 0 2-1.7 2-3.7 0-2.3-1.1-4.3-3-4.3M14.5 19h3v1.4a1.5 1.5 0 0 1-3 0z';
 const BOARD = 'M4 5h16v10H4zM12 15v2M8 20l4-3 4 3M8 9.5h8M8 12h5';
+const STEPS = 'M4 20V13h4v7M10 20V8h4v12M16 20V4h4v16M3 20h18';
 const SLIDES = 'M4 7h9M17 7h3M4 17h3M11 17h9M15 5v4M9 15v4';
 
 /** Every area in the order of the rail. A new one is a line here, a route in `router.ts` and its folder. */
@@ -97,6 +98,15 @@ export const AREAS: readonly Area[] = [
     roles: everyone,
     group: 'machines',
     sign: FORKS,
+  },
+  {
+    name: 'Insight',
+    to: '/insight',
+    key: 'i',
+    screens: ['insight', 'items'],
+    roles: office,
+    group: 'office',
+    sign: STEPS,
   },
   {
     name: 'Settings',

@@ -242,6 +242,18 @@ export const router = createRouter({
       meta: { title: 'What the drill says', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
     },
     {
+      path: '/insight',
+      name: 'insight',
+      component: () => import('../insight/InsightScreen.vue'),
+      meta: { title: 'Insight', roles: office },
+    },
+    {
+      path: '/insight/items',
+      name: 'items',
+      component: () => import('../insight/ItemsScreen.vue'),
+      meta: { title: 'Keys under scrutiny', roles: trainers },
+    },
+    {
       path: '/settings',
       name: 'settings',
       component: () => import('../settings/SettingsScreen.vue'),

@@ -104,8 +104,7 @@ const columns: Column<Evaluator>[] = [
                 size="large"
                 :href="href"
                 @click="navigate"
-                >{{
-                  each.mineHandedIn ? 'Look' : each.scored ? `Go on, ${each.scored} scored` : 'Score it'
+                >{{ each.mineHandedIn ? 'Look' : each.scored ? `Go on, ${each.scored} scored` : 'Score it'
                 }}<span class="visually-hidden">: {{ each.title }}</span></Button
               >
             </RouterLink>

@@ -35,7 +35,7 @@ const props = withDefaults(
   { mark: undefined, least: 10 },
 );
 const theme = useTheme();
-const ROW = 34;
+const ROW = 44;
 const short = (name: string) => (name.length > 34 ? `${name.slice(0, 33)}…` : name);
 
 const option = computed(() => {

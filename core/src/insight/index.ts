@@ -1,0 +1,2 @@
+export * from './observe';
+export * from './shares';

@@ -1,0 +1,91 @@
+import { benchKey } from '@rounds/core/bench';
+import { severity } from '@rounds/core/catalogue';
+import type { Counted } from '@rounds/core/insight';
+import { and, asc, eq, gte, isNotNull, lt } from 'drizzle-orm';
+import { type Caller, scopeOf, withinScope } from '../accounts/access';
+import { effectivePackOf } from '../classes/packs';
+import type { House } from '../data/context';
+import { bench, benchAnswerRow, exercise, exerciseAnswer, exercisePlace } from '../data/gradingSchema';
+import { person } from '../data/schema';
+import type { Asked, ObservationRow } from './observations';
+
+const nameOf = (who: { givenName: string; familyName: string }) => `${who.givenName} ${who.familyName}`;
+
+/** The instants between which something happened on the days asked for, whichever the zone: a day more at both ends. */
+const instants = ({ from, to }: Asked) => ({
+  after: new Date(Date.parse(`${from}T00:00:00Z`) - 43_200_000).toISOString(),
+  before: new Date(Date.parse(`${to}T00:00:00Z`) + 2 * 86_400_000).toISOString(),
+});
+
+/** Every grade that somebody gave, in evaluations, on benches and in class exercises: whether it was too low. */
+export async function gradesGiven(
+  house: House,
+  caller: Caller,
+  asked: Asked,
+  evaluations: readonly ObservationRow[],
+): Promise<Counted[]> {
+  const grades: Counted[] = evaluations.flatMap(({ row, who }) =>
+    row.body.faults.flatMap(({ key, given }) =>
+      given === null
+        ? []
+        : [{ key: who.id, name: nameOf(who), who: who.id, failed: severity(given) < severity(key) }],
+    ),
+  );
+  const { after, before } = instants(asked);
+  const scope = withinScope(scopeOf(caller));
+  const benched = await house.db
+    .select({ row: bench, answer: benchAnswerRow, who: person })
+    .from(benchAnswerRow)
+    .innerJoin(bench, eq(bench.id, benchAnswerRow.benchId))
+    .innerJoin(person, eq(person.id, bench.personId))
+    .where(
+      and(
+        scope,
+        isNotNull(bench.endedAt),
+        gte(bench.endedAt, after),
+        lt(bench.endedAt, before),
+        asked.classId ? eq(bench.classId, asked.classId) : undefined,
+      ),
+    )
+    .orderBy(asc(bench.endedAt));
+  for (const { row, answer, who } of benched) {
+    if (row.dealt.of !== 'findings' || 'choice' in answer.body) continue;
+    const key = benchKey(
+      await effectivePackOf(house.db, row.packHash),
+      row.dealt.deal.cases[answer.n]!,
+    ).grade;
+    grades.push({
+      key: who.id,
+      name: nameOf(who),
+      who: who.id,
+      failed: severity(answer.body.grade) < severity(key),
+    });
+  }
+  const shown = await house.db
+    .select({ row: exercise, answer: exerciseAnswer, who: person })
+    .from(exerciseAnswer)
+    .innerJoin(exercisePlace, eq(exercisePlace.id, exerciseAnswer.placeId))
+    .innerJoin(exercise, eq(exercise.id, exerciseAnswer.exerciseId))
+    .innerJoin(person, eq(person.id, exercisePlace.personId))
+    .where(
+      and(
+        scope,
+        isNotNull(exercise.endedAt),
+        gte(exercise.endedAt, after),
+        lt(exercise.endedAt, before),
+        asked.classId ? eq(exercise.classId, asked.classId) : undefined,
+      ),
+    )
+    .orderBy(asc(exercise.endedAt));
+  for (const { row, answer, who } of shown) {
+    if (!row.revealed.includes(answer.n)) continue;
+    const key = benchKey(await effectivePackOf(house.db, row.packHash), row.cases[answer.n]!).grade;
+    grades.push({
+      key: who.id,
+      name: nameOf(who),
+      who: who.id,
+      failed: severity(answer.grade) < severity(key),
+    });
+  }
+  return grades;
+}
