@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { REPLAY_LENGTHS, type ReplayLength } from '@rounds/core/calibration';
-import type { Pack } from '@rounds/core/catalogue';
 import { Button, Form, Input } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useSession } from '../device/session';
+import ClassFields from '../parts/ClassFields.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
 import DataTable, { type Column } from '../parts/DataTable.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
-import { useClasses, useMachineClass } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
+import { useChosenClass } from '../parts/useChosenClass';
 import { day } from '../parts/words';
 import { useCalibrations, useOpenCalibration } from './queries';
 
@@ -24,18 +24,7 @@ const rows = computed(() => query.data.value?.rows ?? []);
 const waiting = computed(() => rows.value.filter((each) => !each.closedAt));
 const closed = computed(() => rows.value.filter((each) => each.closedAt));
 
-const classes = useClasses();
-const usable = computed(() => classes.list.value.filter((each) => each.revision !== null));
-const classId = ref('');
-const machineClass = useMachineClass(() => classId.value);
-const pack = computed(() => {
-  const found = machineClass.data.value;
-  return found?.summary.id === classId.value ? (found.pack as Pack | null) : null;
-});
-const variant = ref('');
-watch(pack, (now) => {
-  if (now && !now.variants.some((each) => each.id === variant.value)) variant.value = now.variants[0]!.id;
-});
+const { usable, classId, pack, variants, variant } = useChosenClass();
 const length = ref<ReplayLength | ''>('short');
 const LENGTHS: Readonly<Record<ReplayLength, string>> = {
   short: 'A part of the round, about ten minutes',
@@ -168,23 +157,13 @@ const columns: Column<Evaluator>[] = [
           <p class="quiet">
             A run is recorded and its key stays closed, also to you: score it like everybody else.
           </p>
-          <FieldItem v-slot="{ id }" label="Class">
-            <ChoiceField
-              :id="id"
-              v-model:value="classId"
-              label="Class"
-              placeholder="Choose the class"
-              :options="usable.map((each) => ({ value: each.id, label: each.title }))"
-            />
-          </FieldItem>
-          <FieldItem v-if="pack && pack.variants.length > 1" v-slot="{ id }" label="Kind">
-            <ChoiceField
-              :id="id"
-              v-model:value="variant"
-              label="Kind"
-              :options="pack.variants.map((each) => ({ value: each.id, label: each.name }))"
-            />
-          </FieldItem>
+          <ClassFields
+            v-model:class-id="classId"
+            v-model:variant="variant"
+            :classes="usable"
+            :variants="variants"
+          />
+
           <FieldItem v-slot="{ id }" label="How much">
             <ChoiceField
               :id="id"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ExerciseSet, PreparedFinding } from '@rounds/contract/exercise';
 import { BENCH_FORMS, type BenchForm } from '@rounds/core/bench';
-import { GRADES, type Pack } from '@rounds/core/catalogue';
+import { GRADES } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import type { UnitSystem } from '@rounds/core/measuring';
 import { useLocalStorage } from '@vueuse/core';
@@ -10,12 +10,13 @@ import { v7 as uuidv7 } from 'uuid';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import GradeDisc from '../drawing/GradeDisc.vue';
+import ClassFields from '../parts/ClassFields.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import FindingCard from '../parts/FindingCard.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
-import { useClasses, useMachineClass } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
+import { useChosenClass } from '../parts/useChosenClass';
 import { day } from '../parts/words';
 import {
   useDropSet,
@@ -33,18 +34,7 @@ import {
  */
 const router = useRouter();
 const problem = ref<unknown>(null);
-const classes = useClasses();
-const usable = computed(() => classes.list.value.filter((each) => each.revision !== null));
-const classId = ref('');
-const machineClass = useMachineClass(() => classId.value);
-const pack = computed(() => {
-  const found = machineClass.data.value;
-  return found?.summary.id === classId.value ? (found.pack as Pack | null) : null;
-});
-const variant = ref('');
-watch(pack, (now) => {
-  if (now && !now.variants.some((each) => each.id === variant.value)) variant.value = now.variants[0]!.id;
-});
+const { usable, classId, pack, variants, variant, sites } = useChosenClass();
 const site = ref('');
 const form = ref<BenchForm | ''>('all');
 const size = ref(10);
@@ -173,23 +163,13 @@ const rooms = useExercises();
           <p class="quiet">
             Everybody grades the same findings on their own phone; the room sees how far apart it is, and why.
           </p>
-          <FieldItem v-slot="{ id }" label="Class">
-            <ChoiceField
-              :id="id"
-              v-model:value="classId"
-              label="Class"
-              placeholder="Choose the class"
-              :options="usable.map((each) => ({ value: each.id, label: each.title }))"
-            />
-          </FieldItem>
-          <FieldItem v-if="pack && pack.variants.length > 1" v-slot="{ id }" label="Kind">
-            <ChoiceField
-              :id="id"
-              v-model:value="variant"
-              label="Kind"
-              :options="pack.variants.map((each) => ({ value: each.id, label: each.name }))"
-            />
-          </FieldItem>
+          <ClassFields
+            v-model:class-id="classId"
+            v-model:variant="variant"
+            :classes="usable"
+            :variants="variants"
+          />
+
           <FieldItem v-if="pack" v-slot="{ id }" label="As this site grades it">
             <ChoiceField
               :id="id"
@@ -197,7 +177,7 @@ const rooms = useExercises();
               label="As this site grades it"
               clearable
               placeholder="As the class is written"
-              :options="(machineClass.data.value?.sites ?? []).map((each) => ({ value: each, label: each }))"
+              :options="sites.map((each) => ({ value: each, label: each }))"
             />
           </FieldItem>
           <FieldItem v-slot="{ id }" label="Which findings">

@@ -9,6 +9,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSession } from '../device/session';
+import ClassFields from '../parts/ClassFields.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
@@ -222,23 +223,13 @@ async function beginHere() {
             @search="search = $event"
           />
         </FieldItem>
-        <FieldItem v-slot="{ id }" label="Class">
-          <ChoiceField
-            :id="id"
-            v-model:value="classId"
-            label="Class"
-            placeholder="Choose the class"
-            :options="offered.map((each) => ({ value: each.id, label: each.title }))"
-          />
-        </FieldItem>
-        <FieldItem v-if="chosen && chosen.variants.length > 1" v-slot="{ id }" label="Kind">
-          <ChoiceField
-            :id="id"
-            v-model:value="variant"
-            label="Kind"
-            :options="chosen.variants.map((each) => ({ value: each.id, label: each.name }))"
-          />
-        </FieldItem>
+        <ClassFields
+          v-model:class-id="classId"
+          v-model:variant="variant"
+          :classes="offered"
+          :variants="chosen?.variants ?? []"
+        />
+
         <DrillOptions
           v-if="walks"
           v-model:form="form"

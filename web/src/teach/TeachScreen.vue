@@ -18,6 +18,7 @@ import { Button, Form, InputNumber, Segmented } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import ClassFields from '../parts/ClassFields.vue';
 import ChoiceField from '../parts/ChoiceField.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
@@ -180,24 +181,13 @@ const lessons = useLessons();
     <div class="columns">
       <div class="stack">
         <Form layout="vertical" class="sheet pad fields">
-          <FieldItem v-slot="{ id }" label="Class">
-            <ChoiceField
-              :id="id"
-              v-model:value="classId"
-              label="Class"
-              placeholder="Choose the class"
-              :options="usable.map((each) => ({ value: each.id, label: each.title }))"
-            />
-          </FieldItem>
+          <ClassFields
+            v-model:class-id="classId"
+            v-model:variant="variant"
+            :classes="usable"
+            :variants="pack?.variants ?? []"
+          />
           <template v-if="pack">
-            <FieldItem v-if="pack.variants.length > 1" v-slot="{ id }" label="Kind">
-              <ChoiceField
-                :id="id"
-                v-model:value="variant"
-                label="Kind"
-                :options="pack.variants.map((each) => ({ value: each.id, label: each.name }))"
-              />
-            </FieldItem>
             <Segmented
               v-model:value="subject"
               :options="LESSON_SUBJECTS.map((each) => ({ value: each, label: SUBJECT_WORDS[each] }))"
