@@ -1,1 +1,16 @@
+export { buildMachine, DeskError, type DeskProblem, type Machine } from './build';
+export { COMPONENT_KINDS } from './components';
+export { CONTROL_KINDS, type ControlKind, type Desk, deskSchema } from './desk';
 export * from './expression';
+export {
+  actProblem,
+  type Breach,
+  type DeskAct,
+  type LoggedAct,
+  type MachineState,
+  perceived,
+  readingOf,
+  runMachine,
+  startMachine,
+  tickMachine,
+} from './work';

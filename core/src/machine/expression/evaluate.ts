@@ -1,8 +1,8 @@
 import { type Expression, UNITS } from './syntax';
 import type { Vocabulary } from './vocabulary';
 
-/** What a name reads now: whether it holds, a figure in its measure's own unit, a position; undefined where not fitted. */
-export type Reading = boolean | number | string | undefined;
+/** What a name reads now: whether it holds, a figure in its measure's own unit, a position; null where not fitted. */
+export type Reading = boolean | number | string | null;
 
 /** Ticks in a second: the engine's fixed step is a tenth of one. */
 export const TICKS = 10;
@@ -85,7 +85,7 @@ export class Compiler {
         // A word that is no name is a position to compare with.
         if (!this.vocabulary.has(name)) return () => name;
         const number = this.numberOf(name);
-        return ({ readings }) => readings[number];
+        return ({ readings }) => readings[number] ?? null;
       }
       case 'not': {
         const of = this.truth(expression.of);
@@ -133,7 +133,7 @@ export class Compiler {
     const b: Evaluating = position === null ? this.reading(right) : () => position;
     const fitted = (view: View, holds: (x: Reading, y: Reading) => boolean) => {
       const [x, y] = [a(view), b(view)];
-      return x !== undefined && y !== undefined && holds(x, y);
+      return x !== null && y !== null && holds(x, y);
     };
     switch (op) {
       case '=':
@@ -192,7 +192,7 @@ export class Compiler {
     const last = this.place((view, memory, place) => {
       if (holds(view)) memory[place] = view.tick;
     });
-    return ({ tick, memory }) => (memory[last] === NEVER ? undefined : (tick - memory[last]!) / TICKS);
+    return ({ tick, memory }) => (memory[last] === NEVER ? null : (tick - memory[last]!) / TICKS);
   }
 
   /** Where the tick stands in which it was first true. */

@@ -40,7 +40,7 @@ function through(
   const holds = compiler.truth(parseExpression(text));
   let memory = compiler.freshMemory();
   return history.map((given, tick) => {
-    const readings = compiler.names.map((name) => given[name]);
+    const readings = compiler.names.map((name) => given[name] ?? null);
     if (tick === split) memory = JSON.parse(JSON.stringify(memory)) as number[];
     memory = compiler.remember({ tick, readings, memory });
     return holds({ tick, readings, memory });

@@ -1,0 +1,116 @@
+import { z } from 'zod';
+
+const id = z.string().regex(/^[A-Za-z0-9][\w-]*$/);
+const needs = z.array(z.string()).optional();
+const expression = z.string().min(1).max(500);
+const where = z.union([id, z.array(id).min(1)]);
+const value = z.union([z.string(), z.number(), z.boolean()]);
+
+/** How a control is worked. */
+export const CONTROL_KINDS = ['selector', 'hold', 'lever', 'pedal', 'pull', 'press'] as const;
+export type ControlKind = (typeof CONTROL_KINDS)[number];
+
+/** How something is perceived. */
+const SHOW_KINDS = ['lamp', 'gauge', 'display', 'sight', 'sound', 'smell', 'feel'] as const;
+
+const place = z.strictObject({
+  id,
+  name: z.string(),
+  /** From where one gets there, and by which act where the way differs. */
+  from: z.array(z.union([id, z.strictObject({ place: id, by: id })])).optional(),
+  by: id.optional(),
+  /** A way that nobody should take. */
+  wrong: z.boolean().optional(),
+  helper: z.boolean().optional(),
+  needs,
+});
+
+const control = z
+  .strictObject({
+    id,
+    at: where,
+    name: z.string(),
+    kind: z.enum(CONTROL_KINDS),
+    positions: z.array(z.coerce.string()).min(2).optional(),
+    start: z.coerce.string().optional(),
+    /** Where a lever goes by itself when it is let go. */
+    springs: z.coerce.string().optional(),
+    /** It may be kept worked while the hands do something else. */
+    latch: z.boolean().optional(),
+    needs,
+  })
+  .superRefine((each, context) => {
+    const stays = each.kind === 'selector' || each.kind === 'lever';
+    const complain = (message: string) => context.addIssue({ code: 'custom', message });
+    if (stays && !each.positions) complain(`a ${each.kind} needs positions`);
+    for (const name of ['start', 'springs'] as const)
+      if (each[name] !== undefined && each.positions && !each.positions.includes(each[name]))
+        complain(`${name} "${each[name]}" is none of its positions`);
+    if (each.kind === 'lever' && each.springs === undefined) complain('a lever needs where it springs to');
+  });
+
+const look = z.strictObject({
+  id,
+  at: where,
+  name: z.string(),
+  /** What it looks at: a show. */
+  of: id.optional(),
+  sets: z.record(z.string(), value).optional(),
+  needs,
+});
+
+const show = z.strictObject({
+  id,
+  at: where,
+  kind: z.enum(SHOW_KINDS),
+  name: z.string(),
+  when: expression.optional(),
+  value: expression.optional(),
+  unit: z.string().optional(),
+  range: z.tuple([z.number(), z.number()]).optional(),
+  normal: z.tuple([z.number(), z.number()]).optional(),
+  says: z.string().optional(),
+  needs,
+});
+
+const state = z.strictObject({
+  id,
+  start: value,
+  /** What it may be; for a text that starts "yes" or "no" these two. */
+  values: z.array(z.string()).min(2).optional(),
+  says: z.string(),
+  needs,
+});
+
+const fitted = z.looseObject({ kind: z.string(), id: id.optional(), needs, origin: z.unknown().optional() });
+
+const rule = z.strictObject({
+  when: expression,
+  /** `name = value`, at once or `after 3 s` for which it held. */
+  then: z.array(z.string()).min(1),
+  says: z.string(),
+  needs,
+});
+
+const forbidden = z.union([
+  z.strictObject({ when: expression, needs }),
+  z.strictObject({ notHere: z.string(), needs }),
+]);
+
+/** A machine one can start and stop, as data. */
+export const deskSchema = z.strictObject({
+  places: z.array(place).min(1),
+  controls: z.array(control),
+  looks: z.array(look).default([]),
+  shows: z.array(show).default([]),
+  states: z.array(state).default([]),
+  components: z.array(fitted).default([]),
+  rules: z.array(rule).default([]),
+  forbidden: z.record(z.string(), forbidden).default({}),
+});
+export type Desk = z.output<typeof deskSchema>;
+export type Control = Desk['controls'][number];
+
+/** The places that a row of a desk belongs to. */
+export const placesOf = (at: string | readonly string[]): readonly string[] =>
+  typeof at === 'string' ? [at] : at;
