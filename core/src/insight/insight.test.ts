@@ -91,8 +91,10 @@ describe('shares', () => {
 
   it('speak of a trend only where the months are apart beyond chance', () => {
     const month = (key: string, failed: number, of: number) => shares(counted(key, failed, of), 'missed')[0]!;
-    expect(trendWords([month('1', 30, 60), month('2', 3, 60)])).toMatch(/^Better: 50 % at first, 5 % lately/);
-    expect(trendWords([month('1', 3, 60), month('2', 30, 60)])).toMatch(/^Worse/);
+    expect(trendWords([month('1', 30, 60), month('2', 3, 60)])).toMatch(
+      /^Better over the months: 50 % at first, 5 % lately/,
+    );
+    expect(trendWords([month('1', 3, 60), month('2', 30, 60)])).toMatch(/^Worse over the months/);
     expect(trendWords([month('1', 10, 30), month('2', 8, 30)])).toContain('no more than chance');
     expect(trendWords([month('1', 1, 3), month('2', 8, 30)])).toContain('Too few');
     expect(trendWords([])).toContain('Too few');

@@ -90,7 +90,8 @@ export function trendWords(months: readonly FailedShare[]): string {
   const [first, last] = [judged[0], judged.at(-1)];
   if (!first || !last || judged.length < 2) return 'Too few in too few months to speak of a trend.';
   if (last.high < first.low)
-    return `Better: ${percent(first.share)} at first, ${percent(last.share)} lately.`;
-  if (last.low > first.high) return `Worse: ${percent(first.share)} at first, ${percent(last.share)} lately.`;
-  return `From ${percent(first.share)} to ${percent(last.share)}: no more than chance would do.`;
+    return `Better over the months: ${percent(first.share)} at first, ${percent(last.share)} lately.`;
+  if (last.low > first.high)
+    return `Worse over the months: ${percent(first.share)} at first, ${percent(last.share)} lately.`;
+  return `Over the months from ${percent(first.share)} to ${percent(last.share)}: no more than chance would do.`;
 }

@@ -64,6 +64,7 @@ const groups = computed(() =>
   }),
 );
 const sheet = ref<HTMLElement | null>(null);
+const happening = ref<HTMLElement | null>(null);
 /** The sheet follows the operator; who scrolls is left alone until the next station. */
 watch(
   () => (now.value === null ? '' : (now.value.station ?? 'start')),
@@ -71,7 +72,11 @@ watch(
     await nextTick();
     const key = place === 'start' ? 'start' : `station-${place}`;
     const target = sheet.value?.querySelector<HTMLElement>(`[data-group="${key}"]`);
-    if (target && sheet.value) sheet.value.scrollTop = target.offsetTop - sheet.value.offsetTop;
+    if (!target || !sheet.value) return;
+    const own = target.offsetTop - sheet.value.offsetTop;
+    if (sheet.value.scrollHeight > sheet.value.clientHeight) sheet.value.scrollTop = own;
+    // On a phone the page scrolls, under what happens now, which stays on top.
+    else window.scrollTo({ top: target.offsetTop - (happening.value?.offsetHeight ?? 0) });
   },
 );
 const left = computed(() => (view.value?.criteria ?? []).filter((each) => !scores.value[each.id]).length);
@@ -163,7 +168,7 @@ const handed = computed(() => view.value?.mine?.handedInAt ?? null);
           <template #extra><RouterLink to="/assess/calibration">Back to calibrations</RouterLink></template>
         </Result>
         <div v-else class="both">
-          <section class="round" aria-label="The round">
+          <section ref="happening" class="round" aria-label="The round">
             <PlanRing
               :plan="plan"
               :only="used"
