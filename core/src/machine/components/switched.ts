@@ -15,6 +15,7 @@ function switched(kind: string, state: string, parameter: string, says: string):
 /** Components that are on, closed, held or fastened just while something holds. */
 export const SWITCHED: readonly ComponentKind[] = [
   switched('ignition', 'on', 'onWhen', 'The circuits that a key gives power to'),
+  switched('key', 'on', 'onWhen', 'A key switch in the position that gives power'),
   switched('isolator', 'on', 'onWhen', 'The switch that parts the battery, or the mains, from the machine'),
   switched('seat', 'occupied', 'occupiedWhen', 'The seat with its switch'),
   switched('seat-belt', 'fastened', 'fastenedWhen', 'The belt'),
@@ -27,6 +28,7 @@ export const SWITCHED: readonly ComponentKind[] = [
   switched('beacon', 'on', 'onWhen', 'The flashing light'),
   switched('alarm', 'on', 'onWhen', 'The alarm that sounds when the machine backs or travels'),
   switched('charger', 'connected', 'connectedWhen', 'The charging plug'),
+  switched('code', 'entered', 'enteredWhen', 'A code that is typed in'),
   switched('door', 'closed', 'closedWhen', 'A door or gate'),
   switched('hood', 'closed', 'closedWhen', 'A hood or cover'),
   switched('gas-valve', 'open', 'openWhen', 'The valve of the gas bottle'),
