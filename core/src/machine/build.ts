@@ -1,6 +1,7 @@
+import { checkAct, parseAct } from './acts';
 import { conditionsOf, type StateSpec, type Ticking } from './component';
 import { COMPONENT_KINDS } from './components';
-import { type Control, type Desk, placesOf } from './desk';
+import { type Control, type Desk, placesOf, waysTo } from './desk';
 import {
   checkExpression,
   Compiler,
@@ -11,6 +12,7 @@ import {
   parseExpression,
   type Reading,
   TICKS,
+  UNITS,
   type View,
 } from './expression';
 
@@ -51,6 +53,8 @@ export interface Machine {
   values: ReadonlyMap<string, (view: View) => Reading>;
   forbidden: readonly { id: string; holds: (view: View) => boolean }[];
   controls: ReadonlyMap<string, Control>;
+  /** Controls that something may lock, with what does. */
+  locked: ReadonlyMap<string, (view: View) => boolean>;
 }
 
 /** A view whose readings are being worked out. */
@@ -75,13 +79,22 @@ function meaningOf(control: Control): Meaning {
 
 const YES_NO = ['yes', 'no'];
 
+/** What a machine is not fitted with, which a desk of its class may name all the same. */
+export interface Unfitted {
+  /** Names that read as false. */
+  names: readonly string[];
+  /** Places where nobody can be, and the ways there. */
+  places: readonly string[];
+  ways: readonly string[];
+}
+
 /**
- * Makes a desk ready: names, states, expressions and components, each checked. `absent` are the names of what this
- * machine is not fitted with; they read as false. Throws DeskError with everything that is wrong.
+ * Makes a desk ready: names, states, expressions and components, each checked. Throws DeskError with everything that is
+ * wrong.
  */
-export function buildMachine(desk: Desk, absent: readonly string[] = []): Machine {
+export function buildMachine(desk: Desk, unfitted: Unfitted = { names: [], places: [], ways: [] }): Machine {
   const problems: DeskProblem[] = [];
-  const vocabulary = new Map<string, Meaning>(absent.map((name) => [name, { kind: 'absent' }]));
+  const vocabulary = new Map<string, Meaning>(unfitted.names.map((name) => [name, { kind: 'absent' }]));
   const starts = new Map<string, Exclude<Reading, null>>();
   const ranges = new Map<string, readonly [number, number]>();
   const define = (
@@ -97,7 +110,7 @@ export function buildMachine(desk: Desk, absent: readonly string[] = []): Machin
   };
 
   const here = desk.places.map((each) => each.id);
-  define(['places'], 'place', { kind: 'choice', values: here }, here[0]!);
+  define(['places'], 'place', { kind: 'choice', values: [...here, ...unfitted.places] }, here[0]!);
   const somewhere = (path: DeskProblem['path'], at: string | readonly string[]) => {
     for (const each of placesOf(at))
       if (!here.includes(each))
@@ -216,6 +229,13 @@ export function buildMachine(desk: Desk, absent: readonly string[] = []): Machin
       return expression?.kind === 'compare' ? [[each.id, compiler.reading(expression.left)] as const] : [];
     }),
   );
+  const locked = new Map(
+    desk.controls.flatMap((each, i) =>
+      each.lockedWhen === undefined
+        ? []
+        : [[each.id, holding(['controls', i, 'lockedWhen'], each.lockedWhen, false)] as const],
+    ),
+  );
   const ofComponent = new Set(
     fitted.flatMap((each) => Object.keys(each.states).map((name) => `${each.own}.${name}`)),
   );
@@ -223,12 +243,18 @@ export function buildMachine(desk: Desk, absent: readonly string[] = []): Machin
     holds: holding(['rules', i, 'when'], each.when, false),
     effects: each.then.flatMap((text, t): Effect[] => {
       const path = ['rules', i, 'then', t];
-      const match = /^([\w.-]+)\s*=\s*(\S+?)(?:\s+after\s+(\d+(?:\.\d+)?)\s*s)?$/.exec(text.trim());
+      const match = /^([\w.-]+)\s*=\s*(\S+?)(?:\s+after\s+(\d+(?:\.\d+)?)\s*(s|min|h))?$/.exec(text.trim());
       if (!match) {
         problems.push({ path, message: `"${text}" is not "name = value", at once or "after 3 s"` });
         return [];
       }
-      const [, name, given, after] = match as unknown as [string, string, string, string | undefined];
+      const [, name, given, after, unit] = match as unknown as [
+        string,
+        string,
+        string,
+        string?,
+        ('s' | 'min' | 'h')?,
+      ];
       const value = valueFor(vocabulary.get(name), given);
       if (value === null) {
         problems.push({
@@ -241,7 +267,7 @@ export function buildMachine(desk: Desk, absent: readonly string[] = []): Machin
         {
           number: compiler.numberOf(name),
           value,
-          after: Math.round(Number(after ?? 0) * TICKS),
+          after: Math.round(Number(after ?? 0) * UNITS[unit ?? 's'].factor * TICKS),
           forces: ofComponent.has(name),
         },
       ];
@@ -250,6 +276,7 @@ export function buildMachine(desk: Desk, absent: readonly string[] = []): Machin
   const forbidden = Object.entries(desk.forbidden).flatMap(([id, each]) =>
     'when' in each ? [{ id, holds: holding(['forbidden', id, 'when'], each.when, false) }] : [],
   );
+  checkSteps(desk, vocabulary, unfitted.ways, problems, read);
   if (problems.length > 0) throw new DeskError(problems);
   for (const name of vocabulary.keys()) compiler.numberOf(name);
   return {
@@ -265,7 +292,86 @@ export function buildMachine(desk: Desk, absent: readonly string[] = []): Machin
     values,
     forbidden,
     controls: new Map(desk.controls.map((each) => [each.id, each])),
+    locked,
   };
+}
+
+/** Checks what a desk says of steps, failures, starts and commands. */
+function checkSteps(
+  desk: Desk,
+  vocabulary: ReadonlyMap<string, Meaning>,
+  elsewhere: readonly string[],
+  problems: DeskProblem[],
+  read: (path: DeskProblem['path'], text: string) => Expression | null,
+): void {
+  const ways = new Set([...desk.places.flatMap(waysTo), ...elsewhere]);
+  const act = (path: DeskProblem['path'], text: string) => {
+    try {
+      for (const { message } of checkAct(parseAct(text), vocabulary, ways)) problems.push({ path, message });
+    } catch (error) {
+      if (!(error instanceof ExpressionError)) throw error;
+      problems.push({ path, message: error.message });
+    }
+  };
+  for (const [step, each] of Object.entries(desk.steps)) {
+    const path = ['steps', step];
+    each.acts?.forEach((text, i) => act([...path, 'acts', i], text));
+    each.alternatives?.forEach((list, i) =>
+      list.forEach((text, j) => act([...path, 'alternatives', i, j], text)),
+    );
+    if (each.wait?.until) read([...path, 'wait', 'until'], each.wait.until);
+    if (each.rule) read([...path, 'rule'], each.rule);
+    if (each.if) read([...path, 'if'], each.if);
+  }
+  for (const [failure, each] of Object.entries(desk.failures)) {
+    if (!('begins' in each)) continue;
+    const path = ['failures', failure];
+    read([...path, 'begins'], each.begins);
+    for (const [name, given] of Object.entries(each.sets))
+      if (valueFor(vocabulary.get(name), String(given)) === null && vocabulary.get(name)?.kind !== 'absent')
+        problems.push({
+          path: [...path, 'sets', name],
+          message: `"${name}" cannot be "${String(given)}"${vocabulary.has(name) ? '' : meantWords(name, vocabulary.keys())}`,
+        });
+    for (const name of each.seen)
+      if (!vocabulary.has(name))
+        problems.push({
+          path: [...path, 'seen'],
+          message: `there is no show "${name}"${meantWords(name, vocabulary.keys())}`,
+        });
+    for (const [side, list] of [
+      ['right', each.right],
+      ['wrong', each.wrong],
+    ] as const)
+      list.forEach((text, i) => {
+        if (text.startsWith('call:')) return;
+        reaction([...path, side, i], text, vocabulary, ways, problems);
+      });
+  }
+  desk.commands.forEach((each, i) => read(['commands', i, 'answer'], each.answer));
+}
+
+/** A reaction is an expression in which ways to a place are names too. */
+function reaction(
+  path: DeskProblem['path'],
+  text: string,
+  vocabulary: ReadonlyMap<string, Meaning>,
+  ways: ReadonlySet<string>,
+  problems: DeskProblem[],
+): void {
+  try {
+    if (/\sheld\s+until\s/.test(text)) {
+      for (const { message } of checkAct(parseAct(text), vocabulary, ways))
+        problems.push({ path, message: `${message} (in "${text}")` });
+      return;
+    }
+    const names = new Map([...vocabulary, ...[...ways].map((each) => [each, { kind: 'truth' }] as const)]);
+    for (const { message } of checkExpression(parseExpression(text), names, { reaction: true }))
+      problems.push({ path, message: `${message} (in "${text}")` });
+  } catch (error) {
+    if (!(error instanceof ExpressionError)) throw error;
+    problems.push({ path, message: `${error.message} (letter ${error.at + 1} of "${text}")` });
+  }
 }
 
 /** A written value as what a name reads; null where it can never be that. */
@@ -278,10 +384,19 @@ export function valueFor(meaning: Meaning | undefined, given: string): Exclude<R
           ? false
           : null;
     case 'figure':
-      return given !== '' && Number.isFinite(Number(given)) ? Number(given) : null;
+      return figureIn(given);
     case 'choice':
       return meaning.values.includes(given) ? given : null;
     default:
       return null;
   }
+}
+
+/** A figure with or without its unit, in its measure's own; null for what is none. */
+function figureIn(text: string): number | null {
+  const match = /^(-?\d+(?:\.\d+)?)\s*(\S+)?$/.exec(text.trim());
+  if (!match) return null;
+  const [, figure, unit] = match as unknown as [string, string, string?];
+  if (unit === undefined) return Number(figure);
+  return Object.hasOwn(UNITS, unit) ? Number(figure) * UNITS[unit as keyof typeof UNITS].factor : null;
 }

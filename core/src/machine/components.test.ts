@@ -37,6 +37,14 @@ function bench(switches: readonly string[], components: Desk['components']) {
       state = runMachine(machine, state, log, state.tick + Math.round(seconds * TICKS));
       return state;
     },
+    scene(name: string, to: string): void {
+      state = runMachine(
+        machine,
+        state,
+        [{ tick: state.tick + 1, act: { kind: 'scene', name, to } }],
+        state.tick + 1,
+      );
+    },
     figure: (name: string) => readingOf(machine, state, name) as number,
     reads: (name: string) => readingOf(machine, state, name),
   };
@@ -236,14 +244,12 @@ describe('what lifts', () => {
   });
 
   it('turns a turret the other way where it is wired so, and says when it is in line', () => {
-    const own = bench(
-      ['left', 'swapped'],
-      [{ kind: 'turret', leftWhen: 'left = on', swappedWhen: 'swapped = on', degreesPerSecond: 6 }],
-    );
+    const own = bench(['left'], [{ kind: 'turret', leftWhen: 'left = on', degreesPerSecond: 6 }]);
     own.run(10, { left: 'on' });
     expect(own.figure('turret.angle')).toBeCloseTo(300, 6);
     expect([own.reads('turret.turning'), own.reads('turret.turned')]).toEqual(['left', 'across']);
-    own.run(10, { swapped: 'on' });
+    own.scene('turret.swapped', 'yes');
+    own.run(9.9);
     expect(own.reads('turret.turning')).toBe('right');
     expect(own.figure('turret.angle') % 360).toBeCloseTo(0, 6);
     own.run(1, { left: 'off' });
@@ -358,7 +364,7 @@ describe('what is held, filled or left over', () => {
           kind: 'engine',
           warmMinutes: 1,
           fuel: 'petrol',
-          stopsWhen: 'choke = on and pull-start.pulled >= 100',
+          stopsWhen: 'choke = on and pull-start.strokes >= 100',
         },
       ],
     );

@@ -32,6 +32,8 @@ const control = z
     name: z.string(),
     kind: z.enum(CONTROL_KINDS),
     positions: z.array(z.coerce.string()).min(2).optional(),
+    /** It cannot be moved while this holds. */
+    lockedWhen: expression.optional(),
     start: z.coerce.string().optional(),
     /** Where a lever goes by itself when it is let go. */
     springs: z.coerce.string().optional(),
@@ -88,14 +90,54 @@ const rule = z.strictObject({
   when: expression,
   /** `name = value`, at once or `after 3 s` for which it held. */
   then: z.array(z.string()).min(1),
-  says: z.string(),
+  says: z.string().default(''),
   needs,
 });
 
 const forbidden = z.union([
-  z.strictObject({ when: expression, needs }),
+  z.strictObject({ when: expression, says: z.string().optional(), needs }),
   z.strictObject({ notHere: z.string(), needs }),
 ]);
+
+/** What doing a step looks like at the desk. */
+const step = z.strictObject({
+  at: where.optional(),
+  /** All of them are wanted, in any order unless it says so. */
+  acts: z.array(z.string()).optional(),
+  inOrder: z.boolean().optional(),
+  wait: z
+    .strictObject({ until: expression.optional(), least: z.string().optional(), most: z.string().optional() })
+    .optional(),
+  /** One of several ways. */
+  alternatives: z.array(z.array(z.string()).min(1)).min(1).optional(),
+  /** A state of affairs rather than a deed. */
+  rule: expression.optional(),
+  /** Wanted only then. */
+  if: expression.optional(),
+  /** Done away from the desk, and ticked. */
+  away: z.boolean().optional(),
+  needs,
+});
+
+const failure = z.union([
+  z.strictObject({
+    begins: expression,
+    sets: z.record(z.string(), value).default({}),
+    seen: z.array(id).min(1),
+    right: z.array(z.string()).min(1),
+    wrong: z.array(z.string()).default([]),
+    needs,
+  }),
+  z.strictObject({ notHere: z.string(), needs }),
+]);
+
+const command = z.strictObject({
+  id,
+  say: z.string(),
+  answer: expression,
+  opposite: id.optional(),
+  needs,
+});
 
 /** A machine one can start and stop, as data. */
 export const deskSchema = z.strictObject({
@@ -106,7 +148,12 @@ export const deskSchema = z.strictObject({
   states: z.array(state).default([]),
   components: z.array(fitted).default([]),
   rules: z.array(rule).default([]),
+  steps: z.record(z.string(), step).default({}),
   forbidden: z.record(z.string(), forbidden).default({}),
+  failures: z.record(z.string(), failure).default({}),
+  /** For a procedure practised by itself: what it begins with. */
+  starts: z.record(z.string(), z.record(z.string(), value)).default({}),
+  commands: z.array(command).default([]),
 });
 export type Desk = z.output<typeof deskSchema>;
 export type Control = Desk['controls'][number];
@@ -114,3 +161,9 @@ export type Control = Desk['controls'][number];
 /** The places that a row of a desk belongs to. */
 export const placesOf = (at: string | readonly string[]): readonly string[] =>
   typeof at === 'string' ? [at] : at;
+
+/** The acts by which one gets to a place. */
+export const waysTo = ({ by, from = [] }: Desk['places'][number]): string[] => [
+  ...(by ? [by] : []),
+  ...from.flatMap((way) => (typeof way === 'string' ? [] : [way.by])),
+];

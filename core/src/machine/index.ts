@@ -1,6 +1,7 @@
-export { buildMachine, DeskError, type DeskProblem, type Machine } from './build';
+export { buildMachine, DeskError, type DeskProblem, type Machine, type Unfitted } from './build';
 export { COMPONENT_KINDS } from './components';
 export { CONTROL_KINDS, type ControlKind, type Desk, deskSchema } from './desk';
+export { fitDesk, type FittedDesk } from './fit';
 export * from './expression';
 export {
   actProblem,

@@ -318,7 +318,7 @@ describe('a desk that does not hold together', () => {
         components: LOADER.components.filter((each) => each.kind !== 'purge'),
         forbidden: { X9: { when: 'purge.lit or not purge.lit = yes' } },
       },
-      ['purge.lit'],
+      { names: ['purge.lit'], places: [], ways: [] },
     );
     expect(startMachine(bare).breaches).toMatchObject([{ id: 'X9', to: null }]);
   });

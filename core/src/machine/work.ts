@@ -96,7 +96,11 @@ export function actProblem(machine: Machine, state: MachineState, act: DeskAct):
     default: {
       const control = machine.controls.get(act.control);
       if (!control) return `There is no control "${act.control}".`;
-      return outOfReach(control.name, control.at) ?? wrongWay(control, act);
+      return (
+        outOfReach(control.name, control.at) ??
+        wrongWay(control, act) ??
+        (machine.locked.get(control.id)?.(state) ? `${control.name} is locked as things stand.` : null)
+      );
     }
   }
 }

@@ -56,6 +56,8 @@ export const engine = component({
     rpm: figure('speed', 0, [0, 12_000]),
     load: figure('share', 0, [0, 100]),
     coolant: figure('temperature', AMBIENT, [AMBIENT, OVERHEATED]),
+    /** Oil follows the coolant more slowly. */
+    oil: figure('temperature', AMBIENT, [AMBIENT, OVERHEATED]),
     oilPressure: figure('pressure', 0, [0, OIL]),
     warm: truth(),
     hot: truth(),
@@ -66,6 +68,7 @@ export const engine = component({
   tick: (given) => {
     const warming = keptInATick((given.warmMinutes * 60) / WARM_IN);
     const cooling = keptInATick(COOLING);
+    const following = keptInATick(60);
     const rising = keptInATick(given.oilSeconds / OIL_IN);
     const losing = keptInATick(OIL_LOST);
     const revving = keptInATick(0.8);
@@ -95,6 +98,7 @@ export const engine = component({
           ? end
           : towards(own.figure('coolant'), end, running ? warming : cooling);
       own.set('coolant', coolant);
+      own.set('oil', given.warmMinutes === 0 ? coolant : towards(own.figure('oil'), coolant, following));
       own.set('warm', given.warmMinutes === 0 || coolant >= WARM);
       own.set('hot', coolant >= HOT);
       const lost = own.holds('oilLostWhen');

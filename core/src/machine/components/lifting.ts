@@ -40,7 +40,8 @@ export const boom = component({
     stowed: truth(true),
     atStop: truth(),
     insideHigh: truth(true),
-    margin: figure('share', 100, [0, 100]),
+    /** How much further it may go out. */
+    margin: figure('length', 0, [0, stroke]),
   }),
   tick: (given) => {
     const reach = given.highestDegrees - given.lowestDegrees;
@@ -73,7 +74,7 @@ export const boom = component({
       const room = allowed(envelope, nextAngle) - nextLength;
       own.set('atStop', room <= 1e-6 && nextLength < given.stroke);
       own.set('insideHigh', nextLength <= allowed(given.envelopeHigh, nextAngle) + 1e-9);
-      own.set('margin', Math.max(0, Math.min(100, (100 * room) / given.stroke)));
+      own.set('margin', Math.max(0, room));
     };
   },
 });
@@ -102,19 +103,30 @@ export const jib = component({
     raiseSeconds: amount('time').default(12),
     swingDegrees: amount('angle').default(60),
     swingSeconds: amount('time').default(15),
+    runOn: amount('time').default(0),
   }),
-  states: ({ top, swingDegrees }) => ({
+  states: ({ top, swingDegrees, raiseSeconds, runOn }) => ({
     height: figure('length', 0, [0, top]),
     swing: figure('angle', 0, [-swingDegrees, swingDegrees]),
     moving: truth(),
     centred: truth(true),
     stowed: truth(),
+    /** Parameters that a failure may change: how long it takes, and how long it runs on when let go. */
+    raiseSeconds: figure('time', raiseSeconds, [0.1, 3600]),
+    runOn: figure('time', runOn, [0, 60]),
+    way: figure(null, 0, [-1, 1]),
+    left: figure('time', 0, [0, 60]),
   }),
   tick: (given) => (own) => {
     const [height, swing] = [own.figure('height'), own.figure('swing')];
-    const up = way(own.holds('raisedWhen'), own.holds('loweredWhen'));
+    const told = way(own.holds('raisedWhen'), own.holds('loweredWhen'));
+    // It runs on a little in the way it went.
+    const left = told !== 0 ? own.figure('runOn') : Math.max(0, own.figure('left') - TICK);
+    if (told !== 0) own.set('way', told);
+    own.set('left', left);
+    const up = told !== 0 ? told : left > 0 ? own.figure('way') : 0;
     const side = way(own.holds('rightWhen'), own.holds('leftWhen'));
-    const nextHeight = moved(height, up, given.top / given.raiseSeconds, 0, given.top);
+    const nextHeight = moved(height, up, given.top / own.figure('raiseSeconds'), 0, given.top);
     const perSecond = (2 * given.swingDegrees) / given.swingSeconds;
     const nextSwing = moved(swing, side, perSecond, -given.swingDegrees, given.swingDegrees);
     own.set('height', nextHeight);
@@ -132,8 +144,6 @@ export const turret = component({
   parameters: z.strictObject({
     leftWhen: condition.optional(),
     rightWhen: condition.optional(),
-    /** What is wired the wrong way round turns the other way. */
-    swappedWhen: condition.optional(),
     degreesPerSecond: z.number().min(0.1).max(60),
   }),
   states: () => ({
@@ -141,10 +151,12 @@ export const turret = component({
     moving: truth(),
     turning: choice(['still', 'left', 'right']),
     turned: choice(['in-line', 'across']),
+    /** Wired the wrong way round it turns the other way. */
+    swapped: truth(),
   }),
   tick: (given) => (own) => {
     const told = way(own.holds('rightWhen'), own.holds('leftWhen'));
-    const side = own.holds('swappedWhen') ? -told : told;
+    const side = own.truth('swapped') ? -told : told;
     const angle = own.figure('angle') + side * given.degreesPerSecond * TICK;
     const within = angle < 0 ? angle + 360 : angle >= 360 ? angle - 360 : angle;
     own.set('angle', within);

@@ -229,14 +229,18 @@ export const cutter = component({
   kind: 'cutter',
   says: 'Blades, line or reel: engaged, and spinning until they have run down',
   parameters: z.strictObject({ engagedWhen: condition, rundownSeconds: amount('time') }),
-  states: () => ({ engaged: truth(), spinning: truth(), left: figure('time', 0, [0, 3600]) }),
-  tick:
-    ({ rundownSeconds }) =>
-    (own) => {
-      const engaged = own.holds('engagedWhen');
-      const left = engaged ? rundownSeconds : Math.max(0, own.figure('left') - TICK);
-      own.set('engaged', engaged);
-      own.set('left', left);
-      own.set('spinning', engaged || left > 0);
-    },
+  states: ({ rundownSeconds }) => ({
+    engaged: truth(),
+    spinning: truth(),
+    left: figure('time', 0, [0, 3600]),
+    /** How long it runs on: a failure may make it longer. */
+    rundownSeconds: figure('time', rundownSeconds, [0, 600]),
+  }),
+  tick: () => (own) => {
+    const engaged = own.holds('engagedWhen');
+    const left = engaged ? own.figure('rundownSeconds') : Math.max(0, own.figure('left') - TICK);
+    own.set('engaged', engaged);
+    own.set('left', left);
+    own.set('spinning', engaged || left > 0);
+  },
 });

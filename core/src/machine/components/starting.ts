@@ -59,8 +59,9 @@ export const pullStart = component({
     floodsAfter: z.number().int().min(1).max(40).default(12),
   }),
   states: () => ({
-    pulled: figure(null, 0, [0, 1000]),
-    pulling: truth(),
+    /** It is being pulled now. */
+    pulled: truth(),
+    strokes: figure(null, 0, [0, 1000]),
     fires: truth(),
     flooded: truth(),
   }),
@@ -68,17 +69,17 @@ export const pullStart = component({
   tick: (given) => (own) => {
     const able = given.allowedWhen === undefined || own.holds('allowedWhen');
     const now = own.holds('pulledWhen');
-    const stroke = now && !own.truth('pulling') && able;
-    own.set('pulling', now);
-    if (own.other('engine.running') === true) own.set('pulled', 0);
-    else if (stroke) own.set('pulled', Math.min(1000, own.figure('pulled') + 1));
-    const pulled = own.figure('pulled');
-    own.set('flooded', pulled >= given.floodsAfter && own.holds('chokedWhen'));
+    const stroke = now && !own.truth('pulled') && able;
+    own.set('pulled', now);
+    if (own.other('engine.running') === true) own.set('strokes', 0);
+    else if (stroke) own.set('strokes', Math.min(1000, own.figure('strokes') + 1));
+    const strokes = own.figure('strokes');
+    own.set('flooded', strokes >= given.floodsAfter && own.holds('chokedWhen'));
     const eased =
       own.other('engine.warm') === true ||
       ((given.chokedWhen === undefined || own.holds('chokedWhen')) &&
         (given.primedWhen === undefined || own.holds('primedWhen')));
-    const enough = pulled >= (eased ? given.pulls : given.coldPulls);
+    const enough = strokes >= (eased ? given.pulls : given.coldPulls);
     const right = given.firesWhen === undefined || own.holds('firesWhen');
     own.set('fires', stroke && enough && right && !own.truth('flooded'));
   },
@@ -121,14 +122,17 @@ export const purge = component({
   kind: 'purge',
   says: 'The lamp that is lit while the exhaust fluid is pumped back',
   parameters: z.strictObject({ seconds: amount('time') }),
-  states: () => ({ lit: truth(), left: figure('time', 0, [0, 3600]) }),
+  states: ({ seconds }) => ({
+    lit: truth(),
+    left: figure('time', 0, [0, 3600]),
+    /** How long it takes: a failure may make it longer. */
+    seconds: figure('time', seconds, [0, 3600]),
+  }),
   looksAt: ['engine.running'],
-  tick:
-    ({ seconds }) =>
-    (own) => {
-      const running = own.other('engine.running') === true;
-      const left = running ? seconds : Math.max(0, own.figure('left') - TICK);
-      own.set('left', left);
-      own.set('lit', !running && left > 0);
-    },
+  tick: () => (own) => {
+    const running = own.other('engine.running') === true;
+    const left = running ? own.figure('seconds') : Math.max(0, own.figure('left') - TICK);
+    own.set('left', left);
+    own.set('lit', !running && left > 0);
+  },
 });

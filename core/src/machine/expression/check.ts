@@ -48,6 +48,8 @@ export function checkExpression(
     if (left.kind === 'unknown' || left.kind === 'absent') return;
     if (left.kind === 'choice') {
       if (op !== '=' && op !== '!=') wrong('positions are compared with = or != only', at);
+      // A word may be a position here and a name elsewhere.
+      if (second.kind === 'name' && left.values.includes(second.name)) return;
       if (right.kind === 'word') {
         if (!left.values.includes(right.text))
           wrong(
@@ -84,6 +86,7 @@ export function checkExpression(
         return { kind: 'truth' };
       case 'for':
       case 'within':
+      case 'ever':
         truth(each.of);
         return { kind: 'truth' };
       case 'since':

@@ -118,6 +118,10 @@ export class Compiler {
         const ever = this.everTrue({ kind: 'name', name, at: 0 });
         return (view) => view.memory[ever]! >= 0;
       }
+      case 'ever': {
+        const ever = this.everTrue(expression.of);
+        return ({ memory }) => memory[ever]! >= 0;
+      }
       case 'before': {
         const [first, then] = [this.everTrue(expression.first), this.everTrue(expression.then)];
         return ({ memory }) => memory[first]! >= 0 && (memory[then]! < 0 || memory[first]! < memory[then]!);
@@ -127,9 +131,9 @@ export class Compiler {
 
   private comparison({ op, left, right }: Expression & { kind: 'compare' }): Evaluating {
     const a = this.reading(left);
-    // A position may be a number: it is compared as it is written.
-    const positions = left.kind === 'name' && this.vocabulary.get(left.name)?.kind === 'choice';
-    const position = positions && right.kind === 'number' ? String(right.value) : null;
+    // A position is compared as it is written, be it a number or a word that is a name elsewhere.
+    const meaning = left.kind === 'name' ? this.vocabulary.get(left.name) : undefined;
+    const position = meaning?.kind === 'choice' ? positionIn(meaning.values, right) : null;
     const b: Evaluating = position === null ? this.reading(right) : () => position;
     const fitted = (view: View, holds: (x: Reading, y: Reading) => boolean) => {
       const [x, y] = [a(view), b(view)];
@@ -214,4 +218,15 @@ export class Compiler {
     });
     return ({ memory }) => Math.max(0, memory[count]!);
   }
+}
+
+/** The position that an expression stands for beside a choice; null where it is none. */
+function positionIn(values: readonly string[], expression: Expression): string | null {
+  const word =
+    expression.kind === 'number'
+      ? String(expression.value)
+      : expression.kind === 'name'
+        ? expression.name
+        : null;
+  return word !== null && values.includes(word) ? word : null;
 }

@@ -106,6 +106,7 @@ class Reader {
   private plain(): Expression {
     if (this.take('not')) return { kind: 'not', of: this.plain() };
     if (this.take('within')) return this.limit();
+    if (this.take('before')) return { kind: 'not', of: { kind: 'ever', of: this.plain() } };
     const left = this.term();
     const op = COMPARISONS.find((each) => this.is(each));
     if (!op) return left;
@@ -132,8 +133,8 @@ class Reader {
       this.wants(')');
       return { kind: 'count', of };
     }
-    if (this.take('done')) {
-      this.wants('(');
+    if (this.is('done') && this.list[this.next + 1]!.text === '(') {
+      this.next += 2;
       const name = this.name();
       this.wants(')');
       return { kind: 'done', ...name };
@@ -143,7 +144,7 @@ class Reader {
 
   private name(): { name: string; at: number } {
     const { kind, text, at } = this.token;
-    if (kind !== 'word' || WORDS.has(text)) throw this.error('a name is wanted');
+    if (kind !== 'word' || (WORDS.has(text) && text !== 'done')) throw this.error('a name is wanted');
     this.next += 1;
     return { name: text, at };
   }

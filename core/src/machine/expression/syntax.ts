@@ -20,6 +20,8 @@ export type Expression =
   | { kind: 'count'; of: Expression }
   /** A look that was made at any time. */
   | { kind: 'done'; name: string; at: number }
+  /** Has been true at any time; `before x` is that x has not. */
+  | { kind: 'ever'; of: Expression }
   /** The first was true before the second ever was; stands in reactions alone. */
   | { kind: 'before'; first: Expression; then: Expression };
 
@@ -37,6 +39,7 @@ export type Measure =
   | 'voltage'
   | 'frequency'
   | 'mass'
+  | 'power'
   | 'share';
 
 /** Units with what they measure and how many of the measure's own unit they are. */
@@ -53,6 +56,7 @@ export const UNITS = {
   V: { measure: 'voltage', factor: 1 },
   Hz: { measure: 'frequency', factor: 1 },
   kg: { measure: 'mass', factor: 1 },
+  kW: { measure: 'power', factor: 1 },
   '%': { measure: 'share', factor: 1 },
 } as const satisfies Readonly<Record<string, { measure: Measure; factor: number }>>;
 export type Unit = keyof typeof UNITS;

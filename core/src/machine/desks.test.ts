@@ -1,0 +1,108 @@
+import { describe, expect, it } from 'vitest';
+import { compose } from '../catalogue';
+import { seededRandom } from '../statistics';
+import { deskSource, shippedClasses, shippedPack } from '../testing';
+import {
+  buildMachine,
+  type DeskAct,
+  deskSchema,
+  fitDesk,
+  type LoggedAct,
+  type Machine,
+  type MachineState,
+  readingOf,
+  runMachine,
+  startMachine,
+  tickMachine,
+} from './index';
+
+/** Every class in every variant, with its usual fit-out. */
+const machines: [string, Machine][] = shippedClasses().flatMap((id) => {
+  const pack = shippedPack(id);
+  const desk = deskSchema.parse(deskSource(id));
+  return pack.variants.map((variant): [string, Machine] => {
+    const { fitOut } = compose(pack, { variant: variant.id });
+    const fitted = fitDesk(desk, fitOut);
+    return [`${id}, ${variant.id}`, buildMachine(fitted.desk, fitted.unfitted)];
+  });
+});
+
+/** Acts at random, some of them out of reach. */
+function randomLog({ desk }: Machine, seed: number, ticks: number): LoggedAct[] {
+  const random = seededRandom(seed);
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  return Array.from({ length: 60 }, () => {
+    const control = pick(desk.controls);
+    const acts: DeskAct[] = [
+      { kind: 'go', place: pick(desk.places).id },
+      control.positions
+        ? { kind: 'set', control: control.id, to: pick(control.positions) }
+        : control.kind === 'pedal'
+          ? { kind: 'pedal', control: control.id, to: random() }
+          : control.kind === 'hold'
+            ? { kind: random() < 0.6 ? 'hold' : 'release', control: control.id }
+            : { kind: 'press', control: control.id },
+    ];
+    return { tick: 1 + Math.floor(random() * ticks), act: pick(acts) };
+  });
+}
+
+describe('the desk of every class', () => {
+  it('is there', () => {
+    expect(machines.length).toBeGreaterThan(shippedClasses().length);
+  });
+
+  it.each(machines)(
+    'of %s starts at rest: nothing runs, nothing moves, nothing is forbidden',
+    (_, machine) => {
+      const state = runMachine(machine, startMachine(machine), [], 20);
+      for (const name of ['engine.running', 'traction.moving', 'cutter.spinning', 'horn.on'])
+        if (machine.vocabulary.get(name)?.kind === 'truth')
+          expect([name, readingOf(machine, state, name)]).toEqual([name, false]);
+    },
+  );
+
+  it.each(machines)(
+    'of %s gives the same states again, also kept and taken up, and none leaves its range',
+    (_, machine) => {
+      for (const seed of [1, 2]) {
+        const log = randomLog(machine, seed, 300);
+        const byTick = new Map<number, DeskAct[]>();
+        for (const { tick, act } of log) byTick.set(tick, [...(byTick.get(tick) ?? []), act]);
+        let state = startMachine(machine);
+        let kept: MachineState | null = null;
+        while (state.tick < 300) {
+          state = tickMachine(machine, state, byTick.get(state.tick + 1));
+          if (state.tick === 137) kept = JSON.parse(JSON.stringify(state)) as MachineState;
+          machine.ranges.forEach((range, n) => {
+            const value = state.readings[n];
+            if (range && !(typeof value === 'number' && value >= range[0] && value <= range[1]))
+              throw new Error(`${machine.compiler.names[n]} is ${String(value)} in tick ${state.tick}`);
+          });
+        }
+        expect(runMachine(machine, startMachine(machine), log, 300)).toEqual(state);
+        expect(runMachine(machine, kept!, log, 300)).toEqual(state);
+      }
+    },
+  );
+
+  it.each(machines)('of %s: no control works from elsewhere', (_, machine) => {
+    const start = startMachine(machine);
+    const here = String(readingOf(machine, start, 'place'));
+    for (const control of machine.desk.controls) {
+      if ([control.at].flat().includes(here)) continue;
+      const to = control.positions?.find((each) => each !== readingOf(machine, start, control.id));
+      const act: DeskAct = to
+        ? { kind: 'set', control: control.id, to }
+        : control.kind === 'pedal'
+          ? { kind: 'pedal', control: control.id, to: 1 }
+          : control.kind === 'hold'
+            ? { kind: 'hold', control: control.id }
+            : { kind: 'press', control: control.id };
+      expect([control.id, tickMachine(machine, start, [act])]).toEqual([
+        control.id,
+        tickMachine(machine, start),
+      ]);
+    }
+  });
+});
