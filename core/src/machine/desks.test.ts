@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { compose } from '../catalogue';
+import { judge, session } from '../procedure';
 import { seededRandom } from '../statistics';
 import { deskSource, shippedClasses, shippedPack } from '../testing';
 import {
@@ -11,9 +12,11 @@ import {
   type Machine,
   type MachineState,
   readingOf,
+  recognise,
   runMachine,
   startMachine,
   tickMachine,
+  workThrough,
 } from './index';
 
 /** Every class in every variant, with its usual fit-out. */
@@ -89,8 +92,10 @@ describe('the desk of every class', () => {
   it.each(machines)('of %s: no control works from elsewhere', (_, machine) => {
     const start = startMachine(machine);
     const here = String(readingOf(machine, start, 'place'));
+    const helpers = new Set(machine.desk.places.filter((each) => each.helper).map((each) => each.id));
     for (const control of machine.desk.controls) {
-      if ([control.at].flat().includes(here)) continue;
+      // What stands with a helper is worked by calling to them.
+      if ([control.at].flat().some((place) => place === here || helpers.has(place))) continue;
       const to = control.positions?.find((each) => each !== readingOf(machine, start, control.id));
       const act: DeskAct = to
         ? { kind: 'set', control: control.id, to }
@@ -104,5 +109,74 @@ describe('the desk of every class', () => {
         tickMachine(machine, start),
       ]);
     }
+  });
+});
+
+/** Start, function tests and stop of a class, done as they are meant and recognised again. */
+function carriedOut(id: string, variant: string) {
+  const pack = compose(shippedPack(id), { variant });
+  const { desk, unfitted } = fitDesk(deskSchema.parse(deskSource(id)), pack.fitOut);
+  const machine = buildMachine(desk, unfitted);
+  const kinds = ['prepare', 'startup', 'function-test', 'shutdown'];
+  const ids = pack.procedures.filter((each) => kinds.includes(each.kind)).map((each) => each.id);
+  const steps = session(pack, ids);
+  const work = workThrough(machine, steps);
+  const { trace, state } = recognise(machine, pack, steps, work.log, work.state.tick);
+  return { work, state, trace, judgement: judge(pack, ids, trace) };
+}
+
+describe('a right operator at the desk', () => {
+  /** Classes in which every step of every variant is carried out, recognised and judged right by now. */
+  const RIGHT = [
+    'counterbalance-forklift',
+    'equipment-trailer',
+    'mini-backhoe',
+    'motor-grader',
+    'order-picker',
+    'powered-pallet-truck',
+    'push-mower',
+    'rotary-mower',
+    'wheel-loader',
+    'zero-turn-mower',
+  ];
+  it.each(RIGHT.flatMap((id) => shippedPack(id).variants.map((each) => [id, each.id] as const)))(
+    'of %s, %s has 100 and no deviation, and the log replayed gives the same state',
+    (id, variant) => {
+      const { work, state, judgement } = carriedOut(id, variant);
+      expect(work.problems).toEqual([]);
+      expect(judgement.score).toBe(100);
+      expect(judgement.rules).toEqual([]);
+      expect(judgement.steps.filter((each) => each.due && each.state !== 'done')).toEqual([]);
+      expect(
+        judgement.steps.flatMap((each) => each.times).filter((each) => each.verdict === 'broken'),
+      ).toEqual([]);
+      expect(state).toEqual(work.state);
+    },
+  );
+
+  it('is told what was left out, done too soon, and done in the wrong order', () => {
+    const id = 'wheel-loader';
+    const pack = compose(shippedPack(id), { variant: 'diesel' });
+    const { desk, unfitted } = fitDesk(deskSchema.parse(deskSource(id)), pack.fitOut);
+    const machine = buildMachine(desk, unfitted);
+    const startup = pack.procedures.find((each) => each.kind === 'startup')!;
+    const steps = session(pack, [startup.id]);
+    const { log, state } = workThrough(machine, steps);
+    const judged = (changed: readonly LoggedAct[]) =>
+      judge(pack, [startup.id], recognise(machine, pack, steps, changed, state.tick).trace);
+    const stateOf = (changed: readonly LoggedAct[], step: string) =>
+      judged(changed).steps.find((each) => each.step.id === step)!.state;
+    expect(judged(log).score).toBe(100);
+    const belt = log.findIndex(({ act }) => act.kind === 'set' && act.control === 'belt');
+    expect(
+      stateOf(
+        log.filter((_, i) => i !== belt),
+        'wl-su-07',
+      ),
+    ).toBe('skipped');
+    // The belt after everything else: it was to be fastened before the engine was started.
+    const late = [...log.filter((_, i) => i !== belt), { ...log[belt]!, tick: state.tick - 1 }];
+    expect(stateOf(late, 'wl-su-07')).toBe('out-of-order');
+    expect(judged(late).score!).toBeLessThan(100);
   });
 });

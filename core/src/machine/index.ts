@@ -15,3 +15,5 @@ export {
   startMachine,
   tickMachine,
 } from './work';
+export { recognise, Recogniser } from './recognise';
+export { type ScriptedWork, workThrough } from './operator';

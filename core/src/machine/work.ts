@@ -11,6 +11,10 @@ export type DeskAct =
   | { kind: 'press'; control: string }
   | { kind: 'pedal'; control: string; to: number }
   | { kind: 'look'; look: string }
+  /** Said aloud. */
+  | { kind: 'call'; says: string }
+  /** A step done away from the desk, and ticked. */
+  | { kind: 'away'; step: string }
   | { kind: 'scene'; name: string; to: string };
 
 /** An act with the tick in which it is done. */
@@ -70,13 +74,17 @@ function wayTo(machine: Machine, from: string, to: string): { wrong: boolean } |
   return place ? { wrong: place.wrong ?? false } : null;
 }
 
+/** What stands at a helper's place is worked by calling to them. */
+const isHelpers = (machine: Machine, place: string): boolean =>
+  machine.desk.places.find((each) => each.id === place)?.helper ?? false;
+
 /** Why an act cannot be done now, in a sentence; null where it can. */
 export function actProblem(machine: Machine, state: MachineState, act: DeskAct): string | null {
   const { desk } = machine;
   const here = placeNow(machine, state);
   const nameOf = (place: string) => desk.places.find((each) => each.id === place)?.name ?? place;
   const outOfReach = (name: string, at: string | readonly string[]) =>
-    placesOf(at).includes(here)
+    placesOf(at).includes(here) || placesOf(at).some((place) => isHelpers(machine, place))
       ? null
       : `${name} is out of reach from here; it is at: ${placesOf(at).map(nameOf).join(', ')}.`;
   switch (act.kind) {
@@ -89,6 +97,10 @@ export function actProblem(machine: Machine, state: MachineState, act: DeskAct):
       const look = desk.looks.find((each) => each.id === act.look);
       return look ? outOfReach(look.name, look.at) : `There is no "${act.look}" to be done.`;
     }
+    case 'call':
+      return null;
+    case 'away':
+      return desk.steps[act.step]?.away === false ? 'That step is done at the desk.' : null;
     case 'scene':
       return valueFor(machine.vocabulary.get(act.name), act.to) === null
         ? `"${act.name}" cannot be "${act.to}".`
@@ -107,6 +119,7 @@ export function actProblem(machine: Machine, state: MachineState, act: DeskAct):
 
 function wrongWay(control: Control, act: DeskAct & { control: string }): string | null {
   const { kind, name, positions } = control;
+
   const fits =
     act.kind === 'set'
       ? (kind === 'selector' || kind === 'lever') && positions!.includes(act.to)
@@ -114,7 +127,7 @@ function wrongWay(control: Control, act: DeskAct & { control: string }): string 
         ? kind === 'pedal' && act.to >= 0 && act.to <= 1
         : act.kind === 'press'
           ? kind === 'press' || kind === 'pull'
-          : kind === 'hold' || (kind === 'lever' && act.kind === 'release');
+          : kind === 'hold' || (act.kind === 'release' && springs(control));
   return fits ? null : `${name} is not worked like that.`;
 }
 
@@ -152,6 +165,9 @@ function applyAct(machine: Machine, readings: Reading[], act: DeskAct): void {
       for (const [name, value] of Object.entries(sets ?? {})) put(name, value);
       return;
     }
+    case 'call':
+    case 'away':
+      return;
     case 'scene':
       put(act.name, valueFor(machine.vocabulary.get(act.name), act.to));
   }

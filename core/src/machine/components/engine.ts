@@ -83,10 +83,11 @@ export const engine = component({
       }
       if (own.holds('stopsWhen')) running = false;
       const load = running && own.holds('loadedWhen') ? 100 : 0;
-      const fast = running && (own.holds('fastWhen') || load > 0);
+      // Where a hand sets the speed, that is what it is; else load brings it up.
+      const fast = running && (given.fastWhen === undefined ? load > 0 : own.holds('fastWhen'));
       own.set('running', running);
       own.set('load', load);
-      own.set('idle', running && !fast);
+      own.set('idle', running && !fast && load === 0);
       const wanted = running ? (fast ? given.fastRpm : given.idleRpm) : 0;
       const rpm = towards(own.figure('rpm'), wanted, revving);
       // Below one turn a minute it stands.

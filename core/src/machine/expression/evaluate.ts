@@ -41,6 +41,13 @@ export class Compiler {
     return known;
   }
 
+  /** Another compiler in which the same names have the same numbers, with a memory of its own. */
+  alike(): Compiler {
+    const other = new Compiler(this.vocabulary);
+    for (const name of this.names) other.numberOf(name);
+    return other;
+  }
+
   /** Names by their numbers. */
   get names(): string[] {
     return [...this.numbers.keys()];

@@ -1,0 +1,65 @@
+import { compose, type EffectivePack } from '@rounds/core/catalogue';
+import {
+  buildMachine,
+  deskSchema,
+  fitDesk,
+  recognise,
+  type ScriptedWork,
+  workThrough,
+} from '@rounds/core/machine';
+import { judge, type Judgement, session } from '@rounds/core/procedure';
+import { deskSource, shippedClasses, shippedPack } from '@rounds/core/testing';
+
+/** Procedures that a desk carries out from beginning to end. */
+const KINDS: readonly string[] = ['prepare', 'startup', 'function-test', 'shutdown'];
+
+/** What becomes of a class in a variant when a scripted operator does everything as it is meant. */
+interface Carried {
+  pack: EffectivePack;
+  work: ScriptedWork;
+  judgement: Judgement;
+}
+
+function carriedOut(classId: string, variant: string): Carried {
+  const pack = compose(shippedPack(classId), { variant });
+  const { desk, unfitted } = fitDesk(deskSchema.parse(deskSource(classId)), pack.fitOut);
+  const machine = buildMachine(desk, unfitted);
+  const ids = pack.procedures.filter((each) => KINDS.includes(each.kind)).map((each) => each.id);
+  const steps = session(pack, ids);
+  const work = workThrough(machine, steps);
+  const { trace } = recognise(machine, pack, steps, work.log, work.state.tick);
+  return { pack, work, judgement: judge(pack, ids, trace) };
+}
+
+/** Says of every class and variant how its start, function tests and stop come out at the desk. */
+function table(only: string | undefined): void {
+  let right = 0;
+  let all = 0;
+  for (const classId of shippedClasses().filter((each) => !only || each === only))
+    for (const { id } of shippedPack(classId).variants) {
+      const { work, judgement } = carriedOut(classId, id);
+      const wrong = judgement.steps.filter((each) => each.due && each.state !== 'done');
+      const late = judgement.steps.flatMap((each) =>
+        each.times.filter((time) => time.verdict === 'broken').map((time) => `${each.step.id} ${time.rule}`),
+      );
+      const rules = [...new Set(judgement.rules.map((each) => each.id))];
+      const fine = wrong.length + late.length + rules.length === 0;
+      all += 1;
+      right += Number(fine);
+      console.log(
+        `${fine ? 'right' : 'NOT YET'}  ${classId}, ${id}: ${judgement.score?.toFixed(1)} of 100, ${judgement.steps.length} steps`,
+      );
+      for (const { step, why } of work.problems) console.log(`    cannot do ${step}: ${why}`);
+      for (const each of wrong) console.log(`    ${each.step.id}: ${each.state}`);
+      for (const each of late) console.log(`    ${each}: not kept`);
+      for (const each of rules) console.log(`    forbidden and done: ${each}`);
+    }
+  console.log(`${right} of ${all} right`);
+}
+
+const [what, only] = process.argv.slice(2);
+if (what === 'table') table(only);
+else {
+  console.error('npm run desk -- table [CLASS]');
+  process.exitCode = 1;
+}
