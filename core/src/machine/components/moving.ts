@@ -9,6 +9,9 @@ export const traction = component({
   parameters: z.strictObject({
     /** It tests itself while this holds, and is ready after so many seconds; without it, it always is. */
     readyWhen: condition.optional(),
+    /** Or it is started by this, and stays so until it is switched off. */
+    startedWhen: condition.optional(),
+    offWhen: condition.optional(),
     seconds: amount('time').default(0),
     allowedWhen: condition.optional(),
     movesWhen: condition.optional(),
@@ -21,6 +24,7 @@ export const traction = component({
     rollsWhen: condition.optional(),
   }),
   states: () => ({
+    started: truth(),
     selfTest: truth(),
     ready: truth(),
     moving: truth(),
@@ -30,7 +34,13 @@ export const traction = component({
     letGo: figure('time', 3600, [0, 3600]),
   }),
   tick: (given) => (own) => {
-    const powered = given.readyWhen === undefined || own.holds('readyWhen');
+    const off = own.holds('offWhen');
+    const started = !off && (own.truth('started') || own.holds('startedWhen'));
+    own.set('started', started);
+    const powered =
+      given.startedWhen === undefined
+        ? !off && (given.readyWhen === undefined || own.holds('readyWhen'))
+        : started;
     const tested = powered ? Math.min(3600, own.figure('tested') + TICK) : 0;
     const ready = powered && tested >= given.seconds;
     own.set('tested', tested);
