@@ -1,5 +1,5 @@
 import { benchKey } from '@rounds/core/bench';
-import { severity } from '@rounds/core/catalogue';
+import { type Grade, severity } from '@rounds/core/catalogue';
 import type { Counted } from '@rounds/core/insight';
 import { and, asc, eq, gte, isNotNull, lt } from 'drizzle-orm';
 import { type Caller, scopeOf, withinScope } from '../accounts/access';
@@ -24,12 +24,14 @@ export async function gradesGiven(
   asked: Asked,
   evaluations: readonly ObservationRow[],
 ): Promise<Counted[]> {
+  const judged = (who: typeof person.$inferSelect, key: Grade, given: Grade): Counted => ({
+    key: who.id,
+    name: nameOf(who),
+    who: who.id,
+    failed: severity(given) < severity(key),
+  });
   const grades: Counted[] = evaluations.flatMap(({ row, who }) =>
-    row.body.faults.flatMap(({ key, given }) =>
-      given === null
-        ? []
-        : [{ key: who.id, name: nameOf(who), who: who.id, failed: severity(given) < severity(key) }],
-    ),
+    row.body.faults.flatMap(({ key, given }) => (given === null ? [] : [judged(who, key, given)])),
   );
   const { after, before } = instants(asked);
   const scope = withinScope(scopeOf(caller));
@@ -54,12 +56,7 @@ export async function gradesGiven(
       await effectivePackOf(house.db, row.packHash),
       row.dealt.deal.cases[answer.n]!,
     ).grade;
-    grades.push({
-      key: who.id,
-      name: nameOf(who),
-      who: who.id,
-      failed: severity(answer.body.grade) < severity(key),
-    });
+    grades.push(judged(who, key, answer.body.grade));
   }
   const shown = await house.db
     .select({ row: exercise, answer: exerciseAnswer, who: person })
@@ -80,12 +77,7 @@ export async function gradesGiven(
   for (const { row, answer, who } of shown) {
     if (!row.revealed.includes(answer.n)) continue;
     const key = benchKey(await effectivePackOf(house.db, row.packHash), row.cases[answer.n]!).grade;
-    grades.push({
-      key: who.id,
-      name: nameOf(who),
-      who: who.id,
-      failed: severity(answer.grade) < severity(key),
-    });
+    grades.push(judged(who, key, answer.grade));
   }
   return grades;
 }

@@ -16,6 +16,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { clock } from '../device/clock';
 import { useOutbox } from '../device/useOutbox';
 import { askFirst } from '../parts/askFirst';
+import { saveText } from '../parts/csv';
 import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import StateBox from '../parts/StateBox.vue';
@@ -73,11 +74,7 @@ watch(
 /** What the server will not take, as a file: it can be read by people and sent by hand. */
 function exportAside() {
   const text = JSON.stringify({ evaluation: route.params['id'], taps: aside.value }, null, 2);
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  link.download = `taps-not-taken-${String(route.params['id']).slice(-8)}.json`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+  saveText(text, `taps-not-taken-${String(route.params['id']).slice(-8)}.json`, 'application/json');
 }
 function dropAside() {
   askFirst(
