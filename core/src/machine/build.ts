@@ -1,7 +1,7 @@
-import { checkAct, parseAct } from './acts';
+import { checkAct, parseAct, type StepAct } from './acts';
 import { conditionsOf, type StateSpec, type Ticking } from './component';
 import { COMPONENT_KINDS } from './components';
-import { type Control, type Desk, placesOf, waysTo } from './desk';
+import { type Control, type Desk, placeOfWay, placesOf, waysTo } from './desk';
 import {
   checkExpression,
   Compiler,
@@ -399,4 +399,12 @@ function figureIn(text: string): number | null {
   const [, figure, unit] = match as unknown as [string, string, string?];
   if (unit === undefined) return Number(figure);
   return Object.hasOwn(UNITS, unit) ? Number(figure) * UNITS[unit as keyof typeof UNITS].factor : null;
+}
+
+/** Whether the machine has what an act works: what is not fitted drops out of its step. */
+export function isFitted(machine: Machine, act: StepAct): boolean {
+  if (act.kind === 'call') return true;
+  const name = act.kind === 'put' ? act.control : act.what;
+  const meaning = machine.vocabulary.get(name);
+  return meaning ? meaning.kind !== 'absent' : placeOfWay(machine.desk, name) !== null;
 }

@@ -167,3 +167,7 @@ export const waysTo = ({ by, from = [] }: Desk['places'][number]): string[] => [
   ...(by ? [by] : []),
   ...from.flatMap((way) => (typeof way === 'string' ? [] : [way.by])),
 ];
+
+/** The place that an act leads to; null where it leads nowhere. */
+export const placeOfWay = (desk: Desk, way: string): string | null =>
+  desk.places.find((each) => waysTo(each).includes(way))?.id ?? null;

@@ -1,7 +1,7 @@
 import { allowedOrder, type Session, type SessionStep, timingSeconds } from '../procedure';
 import { parseAct, type StepAct } from './acts';
-import type { Machine } from './build';
-import { type Control, placesOf, waysTo } from './desk';
+import { isFitted, type Machine } from './build';
+import { type Control, placeOfWay, placesOf } from './desk';
 import { parseExpression, TICKS } from './expression';
 import {
   actProblem,
@@ -125,7 +125,7 @@ class Operator {
       return;
     }
     const ways = (spec.alternatives ?? (spec.acts ? [spec.acts] : [])).map((list) =>
-      list.map((text) => ({ text, act: parseAct(text) })).filter((each) => this.fitted(each.act)),
+      list.map((text) => ({ text, act: parseAct(text) })).filter((each) => isFitted(this.machine, each.act)),
     );
     const tried = this.state;
     const logged = this.log.length;
@@ -170,15 +170,6 @@ class Operator {
     if (left > 0) this.wait(left);
   }
 
-  private fitted(act: StepAct): boolean {
-    if (act.kind === 'call') return true;
-    const name = act.kind === 'put' ? act.control : act.what;
-    const meaning = this.machine.vocabulary.get(name);
-    return meaning
-      ? meaning.kind !== 'absent'
-      : this.machine.desk.places.some((each) => waysTo(each).includes(name));
-  }
-
   /** Does an act; answers what may be tried again while its step waits. */
   private act(act: StepAct, text: string, more: boolean): (() => void) | undefined {
     if (act.kind === 'call') {
@@ -199,9 +190,9 @@ class Operator {
       if (this.keep(held, more) && control.kind === 'lever') this.release(control.id);
       return undefined;
     }
-    const place = desk.places.find((each) => waysTo(each).includes(act.what));
-    if (place && !controls.has(act.what)) {
-      this.goTo(place.id);
+    const place = placeOfWay(desk, act.what);
+    if (place !== null && !controls.has(act.what)) {
+      this.goTo(place);
       return undefined;
     }
     const look = desk.looks.find((each) => each.id === act.what);

@@ -1,10 +1,17 @@
 import { judge, type Session, type SessionStep, type Trace, type TraceEvent } from '../procedure';
 import type { EffectivePack } from '../catalogue';
 import { parseAct, type StepAct } from './acts';
-import type { Machine } from './build';
-import { type Desk, waysTo } from './desk';
+import { isFitted, type Machine } from './build';
+import { type Desk, placeOfWay } from './desk';
 import { type Compiler, type Expression, parseExpression, TICKS, type View } from './expression';
-import { type DeskAct, type LoggedAct, type MachineState, startMachine, tickMachine } from './work';
+import {
+  actsByTick,
+  type DeskAct,
+  type LoggedAct,
+  type MachineState,
+  startMachine,
+  tickMachine,
+} from './work';
 
 type StepSpec = Desk['steps'][string];
 
@@ -37,23 +44,11 @@ interface Watched {
 
 const NEVER = -1;
 
-/** The place that a way leads to, by the act that goes it. */
-function placeOfWay(desk: Desk, way: string): string | null {
-  return desk.places.find((each) => waysTo(each).includes(way))?.id ?? null;
-}
-
-/** Whether the machine has what an act works: what is not fitted drops out of its step. */
-function fitted(machine: Machine, act: StepAct): boolean {
-  if (act.kind === 'call') return true;
-  const name = act.kind === 'put' ? act.control : act.what;
-  const meaning = machine.vocabulary.get(name);
-  return meaning ? meaning.kind !== 'absent' : placeOfWay(machine.desk, name) !== null;
-}
-
 /**
  * Watches a desk for the steps of a session: what is done there becomes the trace that the judge takes. One act may serve
- * several steps; a step whose acts were all done is one event, from its first act on; a step that only waits comes of
- * itself once what it waits for holds and the steps before it were done.
+ * several steps; a step whose acts were all done is one event, at the last of them, or, where a time is judged, from the
+ * first that is kept up to the end of the last; a step that only waits comes of itself once what it waits for holds and
+ * the steps before it were done.
  */
 export class Recogniser {
   private readonly watched: Watched[];
@@ -76,7 +71,7 @@ export class Recogniser {
       const ways = (spec?.alternatives ?? (spec?.acts ? [spec.acts] : [])).map((list) =>
         list
           .map(parseAct)
-          .filter((act) => fitted(machine, act))
+          .filter((act) => isFitted(machine, act))
           .map((act) => ({
             act,
             until: act.kind === 'call' ? null : held(act.until),
@@ -266,8 +261,7 @@ export function recognise(
 ): { trace: Trace; state: MachineState } {
   const kinds = new Map(session.procedures.map((each) => [each.id, each.kind as string]));
   const recogniser = new Recogniser(machine, session, (procedure) => kinds.get(procedure) ?? '');
-  const byTick = new Map<number, DeskAct[]>();
-  for (const { tick, act } of log) byTick.set(tick, [...(byTick.get(tick) ?? []), act]);
+  const byTick = actsByTick(log);
   let state = from;
   while (state.tick < until) {
     const acts = byTick.get(state.tick + 1) ?? [];

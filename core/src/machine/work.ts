@@ -65,14 +65,12 @@ export function readingOf(machine: Machine, state: MachineState, name: string): 
 
 const placeNow = (machine: Machine, state: MachineState): string => String(reads(machine, state, 'place'));
 
-/** The way from one place to another; null where there is none. */
-function wayTo(machine: Machine, from: string, to: string): { wrong: boolean } | null {
-  const place = machine.desk.places.find(
+/** Whether there is a way from one place to another. */
+const leads = (machine: Machine, from: string, to: string): boolean =>
+  machine.desk.places.some(
     (each) =>
       each.id === to && (each.from ?? []).some((way) => (typeof way === 'string' ? way : way.place) === from),
   );
-  return place ? { wrong: place.wrong ?? false } : null;
-}
 
 /** What stands at a helper's place is worked by calling to them. */
 const isHelpers = (machine: Machine, place: string): boolean =>
@@ -90,7 +88,7 @@ export function actProblem(machine: Machine, state: MachineState, act: DeskAct):
   switch (act.kind) {
     case 'go':
       if (!desk.places.some((each) => each.id === act.place)) return `There is no place "${act.place}".`;
-      return act.place === here || wayTo(machine, here, act.place)
+      return act.place === here || leads(machine, here, act.place)
         ? null
         : `There is no way from ${nameOf(here)} to ${nameOf(act.place)}.`;
     case 'look': {
@@ -119,7 +117,6 @@ export function actProblem(machine: Machine, state: MachineState, act: DeskAct):
 
 function wrongWay(control: Control, act: DeskAct & { control: string }): string | null {
   const { kind, name, positions } = control;
-
   const fits =
     act.kind === 'set'
       ? (kind === 'selector' || kind === 'lever') && positions!.includes(act.to)
@@ -233,6 +230,13 @@ function settle(machine: Machine, state: MachineState): MachineState {
   return { tick, readings, memory, forced, held, breaches };
 }
 
+/** What was done in each tick of a log. */
+export function actsByTick(log: readonly LoggedAct[]): ReadonlyMap<number, readonly DeskAct[]> {
+  const byTick = new Map<number, DeskAct[]>();
+  for (const { tick, act } of log) byTick.set(tick, [...(byTick.get(tick) ?? []), act]);
+  return byTick;
+}
+
 /** A machine so many ticks on, with what was logged on the way. Acts of ticks that are over are passed by. */
 export function runMachine(
   machine: Machine,
@@ -240,8 +244,7 @@ export function runMachine(
   log: readonly LoggedAct[],
   until: number,
 ): MachineState {
-  const byTick = new Map<number, DeskAct[]>();
-  for (const { tick, act } of log) byTick.set(tick, [...(byTick.get(tick) ?? []), act]);
+  const byTick = actsByTick(log);
   let state = from;
   while (state.tick < until) state = tickMachine(machine, state, byTick.get(state.tick + 1));
   return state;
