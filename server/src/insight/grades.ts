@@ -7,15 +7,9 @@ import { effectivePackOf } from '../classes/packs';
 import type { House } from '../data/context';
 import { bench, benchAnswerRow, exercise, exerciseAnswer, exercisePlace } from '../data/gradingSchema';
 import { person } from '../data/schema';
-import type { Asked, ObservationRow } from './observations';
+import { type Asked, askedDays, type ObservationRow } from './observations';
 
 const nameOf = (who: { givenName: string; familyName: string }) => `${who.givenName} ${who.familyName}`;
-
-/** The instants between which something happened on the days asked for, whichever the zone: a day more at both ends. */
-const instants = ({ from, to }: Asked) => ({
-  after: new Date(Date.parse(`${from}T00:00:00Z`) - 43_200_000).toISOString(),
-  before: new Date(Date.parse(`${to}T00:00:00Z`) + 2 * 86_400_000).toISOString(),
-});
 
 /** Every grade that somebody gave, in evaluations, on benches and in class exercises: whether it was too low. */
 export async function gradesGiven(
@@ -33,7 +27,7 @@ export async function gradesGiven(
   const grades: Counted[] = evaluations.flatMap(({ row, who }) =>
     row.body.faults.flatMap(({ key, given }) => (given === null ? [] : [judged(who, key, given)])),
   );
-  const { after, before } = instants(asked);
+  const { after, before, holds } = await askedDays(house, asked);
   const scope = withinScope(scopeOf(caller));
   const benched = await house.db
     .select({ row: bench, answer: benchAnswerRow, who: person })
@@ -51,7 +45,7 @@ export async function gradesGiven(
     )
     .orderBy(asc(bench.endedAt));
   for (const { row, answer, who } of benched) {
-    if (row.dealt.of !== 'findings' || 'choice' in answer.body) continue;
+    if (!holds(row.endedAt!) || row.dealt.of !== 'findings' || 'choice' in answer.body) continue;
     const key = benchKey(
       await effectivePackOf(house.db, row.packHash),
       row.dealt.deal.cases[answer.n]!,
@@ -75,7 +69,7 @@ export async function gradesGiven(
     )
     .orderBy(asc(exercise.endedAt));
   for (const { row, answer, who } of shown) {
-    if (!row.revealed.includes(answer.n)) continue;
+    if (!holds(row.endedAt!) || !row.revealed.includes(answer.n)) continue;
     const key = benchKey(await effectivePackOf(house.db, row.packHash), row.cases[answer.n]!).grade;
     grades.push(judged(who, key, answer.grade));
   }

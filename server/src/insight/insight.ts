@@ -1,5 +1,5 @@
 import type { Insight, RouteInput, insightRoutes as routes, ShareRow } from '@rounds/contract';
-import { addMonths, localDate, longDate } from '@rounds/core/calendar';
+import { addMonths, longDate } from '@rounds/core/calendar';
 import { METHOD_WORDS, type Method, type Pack, type System, SYSTEM_WORDS } from '@rounds/core/catalogue';
 import { type Counted, shares, shareWords, trendWords, wholeShare } from '@rounds/core/insight';
 import { namedMethod } from '@rounds/core/round';
@@ -7,11 +7,11 @@ import { and, asc, eq, gte, lt } from 'drizzle-orm';
 import { type Caller, scopeOf, withinScope } from '../accounts/access';
 import { evaluatorsToday } from '../calibration/calibrations';
 import { publishedPack } from '../classes/packs';
-import { type House, siteTimeZone, siteToday } from '../data/context';
+import { type House, siteToday } from '../data/context';
 import { account, machineClass, person } from '../data/schema';
 import { practiceReview } from '../data/teachingSchema';
 import { gradesGiven } from './grades';
-import { type Asked, type ObservationRow, observations } from './observations';
+import { type Asked, askedDays, type ObservationRow, observations } from './observations';
 
 type Query = RouteInput<typeof routes.insight>['query'];
 
@@ -77,7 +77,7 @@ function checkOf(pack: Pack, item: string): { system: System; method: Method; na
 }
 
 async function ofPractice(house: House, caller: Caller, asked: Asked): Promise<Thing[]> {
-  const zone = await siteTimeZone(house);
+  const days = await askedDays(house, asked);
   const rows = await house.db
     .select({ row: practiceReview, classTitle: machineClass.title })
     .from(practiceReview)
@@ -86,8 +86,8 @@ async function ofPractice(house: House, caller: Caller, asked: Asked): Promise<T
     .where(
       and(
         withinScope(scopeOf(caller)),
-        gte(practiceReview.at, `${asked.from}T00:00:00Z`),
-        lt(practiceReview.at, new Date(Date.parse(`${asked.to}T00:00:00Z`) + 2 * 86_400_000).toISOString()),
+        gte(practiceReview.at, days.after),
+        lt(practiceReview.at, days.before),
         asked.classId ? eq(practiceReview.classId, asked.classId) : undefined,
       ),
     )
@@ -95,6 +95,7 @@ async function ofPractice(house: House, caller: Caller, asked: Asked): Promise<T
   const packs = new Map<string, Pack | null>();
   const things: Thing[] = [];
   for (const { row, classTitle } of rows) {
+    if (!days.holds(row.at)) continue;
     if (!packs.has(row.classId))
       packs.set(row.classId, (await publishedPack(house.db, row.classId))?.pack ?? null);
     const pack = packs.get(row.classId);
@@ -106,7 +107,7 @@ async function ofPractice(house: House, caller: Caller, asked: Asked): Promise<T
       classId: row.classId,
       classTitle,
       who: row.personId,
-      on: localDate(new Date(row.at).toISOString(), zone),
+      on: days.dayOf(row.at),
       item: `${row.classId} ${row.item}`,
       name: named(classTitle, asked, name),
       failed: row.outcome === 'wrong',

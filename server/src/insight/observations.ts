@@ -1,4 +1,4 @@
-import { localDate, type PlainDate } from '@rounds/core/calendar';
+import { addDays, localDate, type PlainDate } from '@rounds/core/calendar';
 import { foldEvaluation } from '@rounds/core/evaluation';
 import { observe } from '@rounds/core/insight';
 import { and, asc, eq, gte, isNull, lte, ne, or } from 'drizzle-orm';
@@ -60,6 +60,21 @@ export interface Asked {
   classId: string | undefined;
   from: PlainDate;
   to: PlainDate;
+}
+
+/**
+ * The days asked for, as instants: what happened from `after` on and `before` may belong to them wherever on the globe the
+ * site is, and `holds` tells whether it does where the site is.
+ */
+export async function askedDays(house: House, { from, to }: Pick<Asked, 'from' | 'to'>) {
+  const zone = await siteTimeZone(house);
+  const dayOf = (at: string) => localDate(new Date(at).toISOString(), zone);
+  return {
+    after: `${addDays(from, -1)}T00:00:00Z`,
+    before: `${addDays(to, 2)}T00:00:00Z`,
+    dayOf,
+    holds: (at: string) => from <= dayOf(at) && dayOf(at) <= to,
+  };
 }
 
 /** The counted evaluations of some days that a caller may see, oldest first. */

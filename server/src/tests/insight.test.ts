@@ -236,4 +236,22 @@ describe('insight', () => {
     expect((await (await yard.as('operator')).call(routes.insight, { query: {} as never })).status).toBe(403);
     expect((await trainer.call(routes.insight, { query: { months: 0 } as never })).status).toBe(422);
   });
+
+  it('counts practice from the first minute of the first day where the site is, and none before it', async () => {
+    const zone = yard.house.known.timeZone;
+    // Fourteen hours ahead the whole year: its first of a month begins on the day before.
+    yard.house.known.timeZone = 'Pacific/Kiritimati';
+    try {
+      const asked = async () =>
+        (await trainer.call(routes.insight, { query: { measure: 'practice', months: 1 } as never }))
+          .body as Insight;
+      const before = await asked();
+      const midnight = Date.parse(`${before.from}T00:00:00+14:00`);
+      await answered([itemOf(0)], 2, new Date(midnight + 60_000));
+      await answered([itemOf(0)], 3, new Date(midnight - 60_000));
+      expect((await asked()).whole!.n).toBe((before.whole?.n ?? 0) + 2);
+    } finally {
+      yard.house.known.timeZone = zone;
+    }
+  });
 });
