@@ -296,10 +296,12 @@ describe('what is heavy to read', () => {
       other.call(routes.previewImport, { body: { csv: longRoster(job).csv } }),
     );
     const reading = trainer.call(routes.previewImport, { body: longRoster(job) });
+    // A slow machine takes its time until the work is there to be cancelled.
+    const patience = { timeout: 20_000 };
     await vi.waitFor(async () => {
       expect(await cancel(other)).toBe('not-found');
       expect(await cancel(trainer)).toBe('done');
-    });
+    }, patience);
     expect((await reading).problem.code).toBe('cancelled');
     await Promise.all(before);
   });

@@ -70,10 +70,13 @@ describe('a walk-round drill', () => {
     const view = await start();
     const { deal, pack } = await dealt(view.id);
     const heard: string[] = [JSON.stringify(view)];
+    // What a sound part says too ("cloth stays clean") tells nothing.
+    const sound = JSON.stringify(pack.checkpoints.map((check) => [check.sound, check.appears]));
     const secrets = () =>
       deal.cases.flatMap(({ checkpoint }) => {
         const fault = dealtFault(pack, deal, checkpoint);
-        return fault ? [fault.id, fault.title, ...fault.cues.map((cue) => cue.shows)] : [];
+        const shows = fault?.cues.map((cue) => cue.shows).filter((words) => !sound.includes(words)) ?? [];
+        return fault ? [fault.id, fault.title, ...shows] : [];
       });
     const leaks = () =>
       secrets().filter((secret) =>
