@@ -1,13 +1,15 @@
 import { compose, type EffectivePack } from '@rounds/core/catalogue';
 import {
   buildMachine,
+  type DeskAct,
   deskSchema,
   fitDesk,
   recognise,
   type ScriptedWork,
+  TICKS,
   workThrough,
 } from '@rounds/core/machine';
-import { judge, type Judgement, session } from '@rounds/core/procedure';
+import { judge, type Judgement, session, type Trace } from '@rounds/core/procedure';
 import { deskSource, shippedClasses, shippedPack } from '@rounds/core/testing';
 
 /** Procedures that a desk carries out from beginning to end. */
@@ -17,6 +19,7 @@ const KINDS: readonly string[] = ['prepare', 'startup', 'function-test', 'shutdo
 interface Carried {
   pack: EffectivePack;
   work: ScriptedWork;
+  trace: Trace;
   judgement: Judgement;
 }
 
@@ -24,11 +27,13 @@ function carriedOut(classId: string, variant: string): Carried {
   const pack = compose(shippedPack(classId), { variant });
   const { desk, unfitted } = fitDesk(deskSchema.parse(deskSource(classId)), pack.fitOut);
   const machine = buildMachine(desk, unfitted);
-  const ids = pack.procedures.filter((each) => KINDS.includes(each.kind)).map((each) => each.id);
+  const ids = KINDS.flatMap((kind) => pack.procedures.filter((each) => each.kind === kind)).map(
+    (each) => each.id,
+  );
   const steps = session(pack, ids);
   const work = workThrough(machine, steps);
   const { trace } = recognise(machine, pack, steps, work.log, work.state.tick);
-  return { pack, work, judgement: judge(pack, ids, trace) };
+  return { pack, work, trace, judgement: judge(pack, ids, trace) };
 }
 
 /** Says of every class and variant how its start, function tests and stop come out at the desk. */
@@ -57,9 +62,43 @@ function table(only: string | undefined): void {
   console.log(`${right} of ${all} right`);
 }
 
-const [what, only] = process.argv.slice(2);
+const inWords = (act: DeskAct): string => {
+  switch (act.kind) {
+    case 'go':
+      return `go to ${act.place}`;
+    case 'set':
+      return `${act.control} = ${act.to}`;
+    case 'pedal':
+      return `${act.control} = ${act.to}`;
+    case 'look':
+      return act.look;
+    case 'call':
+      return `call: ${act.says}`;
+    case 'away':
+      return `done away from the desk: ${act.step}`;
+    case 'scene':
+      return `scene: ${act.name} = ${act.to}`;
+    default:
+      return `${act.kind} ${act.control}`;
+  }
+};
+
+/** Says second by second what the scripted operator does, and which steps it came out as. */
+function log(classId: string, variant: string): void {
+  const { work, trace } = carriedOut(classId, variant);
+  const lines = [
+    ...work.begun.map(({ step, tick }) => ({ at: tick / TICKS, line: `-- ${step}` })),
+    ...work.log.map(({ tick, act }) => ({ at: tick / TICKS, line: `   ${inWords(act)}` })),
+    ...trace.events.map(({ at, token }) => ({ at, line: `      > ${token}` })),
+    ...trace.broken.map(({ at, rule }) => ({ at, line: `      ! ${rule}` })),
+  ];
+  for (const { at, line } of lines.sort((a, b) => a.at - b.at)) console.log(`${at.toFixed(1).padStart(8)} ${line}`);
+}
+
+const [what, only, variant] = process.argv.slice(2);
 if (what === 'table') table(only);
+else if (what === 'log' && only && variant) log(only, variant);
 else {
-  console.error('npm run desk -- table [CLASS]');
+  console.error('npm run desk -- table [CLASS] | log CLASS VARIANT');
   process.exitCode = 1;
 }

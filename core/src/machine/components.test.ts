@@ -258,12 +258,13 @@ describe('what lifts', () => {
 });
 
 describe('what is held, filled or left over', () => {
-  it('pairs a radio when its button was held neither too short nor too long, and loses it without power', () => {
+  it('pairs a radio when its button comes neither too soon nor too late after the guard, and loses it without power', () => {
     const own = bench(
-      ['power', 'button'],
+      ['power', 'guard', 'button'],
       [
         {
           kind: 'radio-link',
+          armedWhen: 'guard = on',
           pairedWhen: 'button = on',
           poweredWhen: 'power = on',
           least: '3 s',
@@ -276,8 +277,9 @@ describe('what is held, filled or left over', () => {
       [6, false],
       [4, true],
     ] as const) {
-      own.run(1, { power: 'on', button: 'off' });
-      own.run(seconds, { button: 'on' });
+      own.run(1, { power: 'on', guard: 'off', button: 'off' });
+      own.run(seconds, { guard: 'on' });
+      own.run(0.1, { button: 'on' });
       own.run(1, { button: 'off' });
       expect([seconds, own.reads('radio-link.paired')]).toEqual([seconds, paired]);
     }

@@ -19,12 +19,16 @@ export interface ScriptedWork {
   state: MachineState;
   /** Steps that could not be carried out, each with the reason. */
   problems: { step: string; why: string }[];
+  /** In which tick each step was begun. */
+  begun: { step: string; tick: number }[];
 }
 
 /** Longest that something is waited for, in seconds. */
 const PATIENCE = 1800;
 /** Seconds from one act to the next. */
 const GAP = 1;
+/** Seconds by which a time is kept with something to spare. */
+const HAIR = 0.5;
 /** What is to come true by being done again is tried so often, in seconds. */
 const AGAIN = 10;
 /** How long something is waited for, in seconds, that what follows may bring about. */
@@ -45,6 +49,7 @@ export function workThrough(
 class Operator {
   private readonly log: LoggedAct[] = [];
   private readonly problems: ScriptedWork['problems'] = [];
+  private readonly order: ScriptedWork['begun'] = [];
   /** When each step began, in ticks, for times that count from a step. */
   private readonly begun = new Map<string, number>();
   private holding = new Set<string>();
@@ -69,7 +74,7 @@ class Operator {
       }
       this.letGo();
     }
-    return { log: this.log, state: this.state, problems: this.problems };
+    return { log: this.log, state: this.state, problems: this.problems, begun: this.order };
   }
 
   private advance(acts: readonly DeskAct[] = []): void {
@@ -116,6 +121,7 @@ class Operator {
   private step(step: SessionStep): void {
     const spec = this.machine.desk.steps[step.id];
     this.begun.set(step.id, this.state.tick);
+    this.order.push({ step: step.id, tick: this.state.tick });
     this.watched.clear();
     if (spec?.wait?.until) this.watch(spec.wait.until);
     if (!spec || spec.away) {
@@ -127,6 +133,7 @@ class Operator {
     const ways = (spec.alternatives ?? (spec.acts ? [spec.acts] : [])).map((list) =>
       list.map((text) => ({ text, act: parseAct(text) })).filter((each) => isFitted(this.machine, each.act)),
     );
+    this.rest(step);
     const tried = this.state;
     const logged = this.log.length;
     let failed: RangeError | null = null;
@@ -157,6 +164,16 @@ class Operator {
     this.dwell(step);
     this.letGo();
     this.wait(GAP);
+  }
+
+  /** Waits before a step that may only come so long after another. */
+  private rest({ id, timing }: SessionStep): void {
+    if (timing?.means !== 'dwell' || timing.since === undefined || timing.since === id) return;
+    const least = timingSeconds(timing.least, timing.unit);
+    const since = this.begun.get(timing.since);
+    if (least === null || since === undefined) return;
+    const left = least + HAIR - (this.state.tick - since) / TICKS;
+    if (left > 0) this.wait(left);
   }
 
   /** Waits as long as the step says. */

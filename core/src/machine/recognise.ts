@@ -38,8 +38,9 @@ interface Watched {
   events: number;
   /** The tick in which it last came out; NEVER before it did. */
   last: number;
-  /** Indices of the steps that must come first. */
+  /** Indices of the steps that must come first, and of those that may come only after it. */
   after: number[];
+  before: number[];
 }
 
 const NEVER = -1;
@@ -96,6 +97,9 @@ export class Recogniser {
         after: session.steps.flatMap((other, o) =>
           o !== s && session.order.before(other.id, step.id) ? [o] : [],
         ),
+        before: session.steps.flatMap((other, o) =>
+          o !== s && session.order.before(step.id, other.id) ? [o] : [],
+        ),
       };
     });
     // What is optional and only ever does what other steps do is not told apart from them.
@@ -120,7 +124,11 @@ export class Recogniser {
     const view = { tick: state.tick, readings: state.readings, memory: this.memory };
     this.memory = this.compiler.remember(view);
     const seen = { ...view, memory: this.memory };
-    for (const each of this.watched) if (!this.silent.has(each)) this.watch(each, before, seen, acts);
+    const passive = (each: Watched) => each.ways.length === 0 && each.after.length === 0;
+    const heard = this.watched.filter((each) => !this.silent.has(each));
+    // What nothing must come before is looked at last: it waits for what comes after it.
+    for (const each of heard) if (!passive(each)) this.watch(each, before, seen, acts);
+    for (const each of heard) if (passive(each)) this.watch(each, before, seen, acts);
   }
 
   private watch(own: Watched, before: MachineState, view: View, acts: readonly DeskAct[]): void {
@@ -144,7 +152,12 @@ export class Recogniser {
       const holds = (own.rule?.(view) ?? true) && (own.wait?.(view) ?? true);
       // What is optional is not done by merely holding.
       // It begins when its turn has come, not when what it waits for has.
-      if (due && holds && !step.optional) this.emit(own, Math.max(1, since), null, view.tick);
+      if (step.optional || !due || !holds) return;
+      // With nothing before it, it is looked at when the first comes that may come only after it.
+      const opened = own.before.some((s) => this.watched[s]!.last === view.tick);
+      if (others.length > 0 || own.before.length === 0)
+        this.emit(own, Math.max(1, since), null, view.tick);
+      else if (opened) this.emit(own, Math.max(1, view.tick - 1), null, view.tick);
       return;
     }
     for (const list of own.ways) {
@@ -211,6 +224,12 @@ export class Recogniser {
         return act.kind === 'call' && act.says.trim().toLowerCase() === wanted.says.toLowerCase();
       case 'put': {
         if (act.kind === 'pedal') return act.control === wanted.control && act.to === Number(wanted.position);
+        // A lever that is let go goes where it springs to.
+        if (act.kind === 'release')
+          return (
+            act.control === wanted.control &&
+            this.machine.controls.get(act.control)?.springs === wanted.position
+          );
         if (act.kind !== 'set' || act.control !== wanted.control || act.to !== wanted.position) return false;
         // In a function test something must really move.
         return !moves || before.readings[this.machine.numberOf(act.control)] !== act.to;

@@ -359,30 +359,29 @@ export const radioLink = component({
   kind: 'radio-link',
   says: 'A radio control: paired, and how full its battery is',
   parameters: z.strictObject({
-    /** Held between `least` and `most` it pairs. */
     pairedWhen: condition,
     poweredWhen: condition,
     allowedWhen: condition.optional(),
+    /** What makes it ready to be paired, and from when to when after that it answers. */
     armedWhen: condition.optional(),
     least: amount('time').default(0),
-    most: amount('time').default(60),
+    most: amount('time').default(3600),
     batteryHours: z.number().min(1).max(100).default(10),
   }),
   states: () => ({
     paired: truth(),
     battery: figure('share', 100, [0, 100]),
-    held: figure('time', 0, [0, 3600]),
+    armedFor: figure('time', 0, [0, 3600]),
   }),
   tick: (given) => (own) => {
     const powered = own.holds('poweredWhen') && own.figure('battery') > 0;
-    const presses = own.holds('pairedWhen');
-    const before = own.figure('held');
-    own.set('held', presses ? Math.min(3600, before + TICK) : 0);
-    const armed = given.armedWhen === undefined || own.holds('armedWhen');
+    const armed = powered && (given.armedWhen === undefined || own.holds('armedWhen'));
+    const armedFor = armed ? Math.min(3600, own.figure('armedFor') + TICK) : 0;
+    own.set('armedFor', armedFor);
     const allowed = given.allowedWhen === undefined || own.holds('allowedWhen');
-    const inTime = !presses && before > 0 && before >= given.least && before <= given.most;
-    const atOnce = given.least === 0 && presses;
-    own.set('paired', powered && (own.truth('paired') || ((inTime || atOnce) && armed && allowed)));
+    const inTime = armedFor >= given.least - 1e-9 && armedFor <= given.most + 1e-9;
+    const pairs = own.holds('pairedWhen') && armed && inTime && allowed;
+    own.set('paired', powered && (own.truth('paired') || pairs));
     if (powered)
       own.set('battery', Math.max(0, own.figure('battery') - (100 * TICK) / (given.batteryHours * 3600)));
   },
