@@ -1,19 +1,15 @@
 import { compose, type EffectivePack } from '@rounds/core/catalogue';
 import {
-  buildMachine,
   type DeskAct,
-  deskSchema,
-  fitDesk,
+  deskProcedures,
+  machineOf,
   recognise,
   type ScriptedWork,
   TICKS,
   workThrough,
 } from '@rounds/core/machine';
 import { judge, type Judgement, session, type Trace } from '@rounds/core/procedure';
-import { deskSource, shippedClasses, shippedPack } from '@rounds/core/testing';
-
-/** Procedures that a desk carries out from beginning to end. */
-const KINDS: readonly string[] = ['prepare', 'startup', 'function-test', 'shutdown'];
+import { shippedClasses, shippedPack } from '@rounds/core/testing';
 
 /** What becomes of a class in a variant when a scripted operator does everything as it is meant. */
 interface Carried {
@@ -25,11 +21,8 @@ interface Carried {
 
 function carriedOut(classId: string, variant: string): Carried {
   const pack = compose(shippedPack(classId), { variant });
-  const { desk, unfitted } = fitDesk(deskSchema.parse(deskSource(classId)), pack.fitOut);
-  const machine = buildMachine(desk, unfitted);
-  const ids = KINDS.flatMap((kind) => pack.procedures.filter((each) => each.kind === kind)).map(
-    (each) => each.id,
-  );
+  const machine = machineOf(pack)!;
+  const ids = deskProcedures(pack).map((each) => each.id);
   const steps = session(pack, ids);
   const work = workThrough(machine, steps);
   const { trace } = recognise(machine, pack, steps, work.log, work.state.tick);
@@ -92,7 +85,8 @@ function log(classId: string, variant: string): void {
     ...trace.events.map(({ at, token }) => ({ at, line: `      > ${token}` })),
     ...trace.broken.map(({ at, rule }) => ({ at, line: `      ! ${rule}` })),
   ];
-  for (const { at, line } of lines.sort((a, b) => a.at - b.at)) console.log(`${at.toFixed(1).padStart(8)} ${line}`);
+  for (const { at, line } of lines.sort((a, b) => a.at - b.at))
+    console.log(`${at.toFixed(1).padStart(8)} ${line}`);
 }
 
 const [what, only, variant] = process.argv.slice(2);

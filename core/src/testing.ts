@@ -1,6 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { parse } from 'yaml';
 import { type Pack, readPack } from './catalogue';
 
 const PACKS = join(import.meta.dirname, '..', '..', 'packs');
@@ -186,8 +185,3 @@ export const BREAKAGES: readonly Breakage[] = [
     change: swap('origin: { kind: practice }', 'origin: { kind: published }'),
   },
 ];
-
-/** The desk of a class as shipped, as plain data, for tests. */
-export function deskSource(classId: string): unknown {
-  return parse(readFileSync(join(PACKS, 'desks', `${classId}.yaml`), 'utf8'));
-}

@@ -26,13 +26,15 @@ type Stored = Omit<Pack, 'format' | 'faults' | 'checkpoints' | 'procedures'> & {
 /** A stored pack in the present shape. New compositions of it are judged by the present rules. */
 export function currentPack(stored: unknown): Pack {
   const pack = stored as Pack | Stored;
-  return pack.format === PACK_FORMAT ? (pack as Pack) : { ...lift(pack as Stored), format: PACK_FORMAT };
+  return pack.format === PACK_FORMAT
+    ? withoutProse(pack as Pack)
+    : { ...lift(pack as Stored), format: PACK_FORMAT };
 }
 
 /** A stored composition in the present shape, marked as of its own format so that it scores as it did. */
 export function currentComposition(stored: unknown): EffectivePack {
   const pack = stored as EffectivePack | Stored;
-  if (pack.format === PACK_FORMAT) return pack as EffectivePack;
+  if (pack.format === PACK_FORMAT) return withoutProse(pack as EffectivePack);
   const { fitOut, choices, hash } = pack as EffectivePack;
   return { ...lift(pack as Stored), format: 1, fitOut, choices, hash };
 }
@@ -43,12 +45,11 @@ export function currentComposition(stored: unknown): EffectivePack {
  */
 export function currentFile(value: unknown): unknown {
   const file = value as Partial<Stored> | null;
+  if (typeof file !== 'object' || file === null) return value;
+  const prose = file.format === PACK_FORMAT && isProse((file as Partial<Pack>).machine);
   const earlier =
-    typeof file === 'object' &&
-    file !== null &&
-    file.format === undefined &&
-    [file.checkpoints, file.faults, file.procedures].every(Array.isArray);
-  if (!earlier) return value;
+    file.format === undefined && [file.checkpoints, file.faults, file.procedures].every(Array.isArray);
+  if (!earlier && !prose) return value;
   try {
     return currentPack(file);
   } catch {
@@ -56,9 +57,24 @@ export function currentFile(value: unknown): unknown {
   }
 }
 
+/** What a machine was told of in prose before it had a desk. */
+const PROSE = ['components', 'states', 'controls', 'lamps', 'rules', 'timings'];
+
+const isProse = (machine: unknown): boolean =>
+  typeof machine === 'object' && machine !== null && PROSE.some((each) => each in machine);
+
+/** A pack without the prose that a desk has taken the place of; the same one where it has none. */
+function withoutProse<P extends Pick<Pack, 'machine'>>(pack: P): P {
+  if (!isProse(pack.machine)) return pack;
+  const machine = Object.fromEntries(
+    Object.entries(pack.machine).filter(([field]) => !PROSE.includes(field)),
+  );
+  return { ...pack, machine: machine as Pack['machine'] };
+}
+
 function lift(pack: Stored): Omit<Pack, 'format'> {
   return {
-    ...pack,
+    ...withoutProse(pack),
     checkpoints: pack.checkpoints.map((each) => ({ ...each, appears: each.appears ?? {} })),
     faults: pack.faults.map(({ limit, plant, title, ...fault }) => ({
       ...fault,

@@ -1,3 +1,4 @@
+import { checkDesk } from './deskIntegrity';
 import { packLints } from './lints';
 import { parseNeed } from './needs';
 import type { PackIssue, Report } from './packIssue';
@@ -269,6 +270,7 @@ export function packIntegrity(pack: Pack): PackIssue[] {
     );
   });
 
+  checkDesk(pack, report);
   checkOrigins(pack, [], report);
   // The rules of the trade are read off composed packs, which needs a pack that holds together.
   return issues.length > 0 ? issues : packLints(pack);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { deskSchema } from '../machine/desk';
 import { id, needs, originSchema, point, text } from './schemaParts';
 import { forbidden, procedure, step } from './schemaProcedure';
 import { checkpoint, fault } from './schemaRound';
@@ -32,14 +33,7 @@ const station = z.strictObject({
 });
 
 const machine = z.strictObject({
-  components: z
-    .array(z.strictObject({ kind: z.string(), params: z.record(z.string(), z.unknown()) }))
-    .default([]),
-  states: z.array(text).default([]),
-  controls: z.array(text).default([]),
-  lamps: z.array(text).default([]),
-  rules: z.array(text).default([]),
-  timings: z.array(text).default([]),
+  desk: deskSchema.optional().describe('The machine as one can start, stop and work it at the desk'),
   failures: z
     .array(
       z.strictObject({ id, failure: text, shows: text.optional(), response: text, origin: originSchema }),

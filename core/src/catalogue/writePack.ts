@@ -17,11 +17,23 @@ const LONGEST_LINE = 110;
  */
 export function packDocumentText(document: Document): string {
   visit(document, {
-    Pair(_, pair) {
+    Pair(_, pair, path) {
       const key = isScalar(pair.key) ? String(pair.key.value) : '';
       const value = pair.value as Node | null;
+      // A desk is read as a table: every row of it on one line, however long.
+      const parent = path.at(-2);
+      const inDesk = isPair(parent) && isScalar(parent.key) && parent.key.value === 'desk';
+      if (inDesk && isCollection(value)) {
+        value.flow = false;
+        for (const each of value.items) {
+          const row = isPair(each) ? each.value : each;
+          if (isCollection(row)) row.flow = true;
+        }
+        return visit.SKIP;
+      }
       if (isCollection(value))
         value.flow = ON_ONE_LINE.has(key) && JSON.stringify(value.toJSON()).length < LONGEST_LINE;
+      return undefined;
     },
     Seq(_, seq, path) {
       const parent = path.at(-1);

@@ -255,6 +255,8 @@ export function buildMachine(desk: Desk, unfitted: Unfitted = { names: [], place
         string?,
         ('s' | 'min' | 'h')?,
       ];
+      // What is not fitted cannot be set.
+      if (vocabulary.get(name)?.kind === 'absent') return [];
       const value = valueFor(vocabulary.get(name), given);
       if (value === null) {
         problems.push({

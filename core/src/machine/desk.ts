@@ -4,6 +4,8 @@ const id = z.string().regex(/^[A-Za-z0-9][\w-]*$/);
 const needs = z.array(z.string()).optional();
 const expression = z.string().min(1).max(500);
 const where = z.union([id, z.array(id).min(1)]);
+/** A position, which a file may write as a number. */
+const word = z.union([z.string(), z.number()]).transform(String);
 const value = z.union([z.string(), z.number(), z.boolean()]);
 
 /** How a control is worked. */
@@ -31,12 +33,12 @@ const control = z
     at: where,
     name: z.string(),
     kind: z.enum(CONTROL_KINDS),
-    positions: z.array(z.coerce.string()).min(2).optional(),
+    positions: z.array(word).min(2).optional(),
     /** It cannot be moved while this holds. */
     lockedWhen: expression.optional(),
-    start: z.coerce.string().optional(),
+    start: word.optional(),
     /** Where a lever goes by itself when it is let go. */
-    springs: z.coerce.string().optional(),
+    springs: word.optional(),
     /** It may be kept worked while the hands do something else. */
     latch: z.boolean().optional(),
     needs,
@@ -105,6 +107,8 @@ const step = z.strictObject({
   /** All of them are wanted, in any order unless it says so. */
   acts: z.array(z.string()).optional(),
   inOrder: z.boolean().optional(),
+  /** Touching what stands there already counts, also in a function test. */
+  confirms: z.boolean().optional(),
   wait: z
     .strictObject({ until: expression.optional(), least: z.string().optional(), most: z.string().optional() })
     .optional(),

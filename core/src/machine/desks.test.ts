@@ -2,12 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { compose } from '../catalogue';
 import { judge, session } from '../procedure';
 import { seededRandom } from '../statistics';
-import { deskSource, shippedClasses, shippedPack } from '../testing';
+import { shippedClasses, shippedPack } from '../testing';
 import {
-  buildMachine,
   type DeskAct,
-  deskSchema,
-  fitDesk,
+  deskProcedures,
+  machineOf,
   type LoggedAct,
   type Machine,
   type MachineState,
@@ -22,12 +21,10 @@ import {
 /** Every class in every variant, with its usual fit-out. */
 const machines: [string, Machine][] = shippedClasses().flatMap((id) => {
   const pack = shippedPack(id);
-  const desk = deskSchema.parse(deskSource(id));
-  return pack.variants.map((variant): [string, Machine] => {
-    const { fitOut } = compose(pack, { variant: variant.id });
-    const fitted = fitDesk(desk, fitOut);
-    return [`${id}, ${variant.id}`, buildMachine(fitted.desk, fitted.unfitted)];
-  });
+  return pack.variants.map((variant): [string, Machine] => [
+    `${id}, ${variant.id}`,
+    machineOf(compose(pack, { variant: variant.id }))!,
+  ]);
 });
 
 /** Acts at random, some of them out of reach. */
@@ -115,10 +112,8 @@ describe('the desk of every class', () => {
 /** Start, function tests and stop of a class, done as they are meant and recognised again. */
 function carriedOut(id: string, variant: string) {
   const pack = compose(shippedPack(id), { variant });
-  const { desk, unfitted } = fitDesk(deskSchema.parse(deskSource(id)), pack.fitOut);
-  const machine = buildMachine(desk, unfitted);
-  const kinds = ['prepare', 'startup', 'function-test', 'shutdown'];
-  const ids = pack.procedures.filter((each) => kinds.includes(each.kind)).map((each) => each.id);
+  const machine = machineOf(pack)!;
+  const ids = deskProcedures(pack).map((each) => each.id);
   const steps = session(pack, ids);
   const work = workThrough(machine, steps);
   const { trace, state } = recognise(machine, pack, steps, work.log, work.state.tick);
@@ -126,21 +121,7 @@ function carriedOut(id: string, variant: string) {
 }
 
 describe('a right operator at the desk', () => {
-  /** Classes in which every step of every variant is carried out, recognised and judged right by now. */
-  const RIGHT = [
-    'articulated-hauler',
-    'counterbalance-forklift',
-    'equipment-trailer',
-    'mini-backhoe',
-    'motor-grader',
-    'order-picker',
-    'powered-pallet-truck',
-    'push-mower',
-    'rotary-mower',
-    'wheel-loader',
-    'zero-turn-mower',
-  ];
-  it.each(RIGHT.flatMap((id) => shippedPack(id).variants.map((each) => [id, each.id] as const)))(
+  it.each(shippedClasses().flatMap((id) => shippedPack(id).variants.map((each) => [id, each.id] as const)))(
     'of %s, %s has 100 and no deviation, and the log replayed gives the same state',
     (id, variant) => {
       const { work, state, judgement } = carriedOut(id, variant);
@@ -158,8 +139,7 @@ describe('a right operator at the desk', () => {
   it('is told what was left out, done too soon, and done in the wrong order', () => {
     const id = 'wheel-loader';
     const pack = compose(shippedPack(id), { variant: 'diesel' });
-    const { desk, unfitted } = fitDesk(deskSchema.parse(deskSource(id)), pack.fitOut);
-    const machine = buildMachine(desk, unfitted);
+    const machine = machineOf(pack)!;
     const startup = pack.procedures.find((each) => each.kind === 'startup')!;
     const steps = session(pack, [startup.id]);
     const { log, state } = workThrough(machine, steps);

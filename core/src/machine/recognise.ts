@@ -90,6 +90,7 @@ export class Recogniser {
         wanted: truth(spec?.if),
         // In a function test the one thing that is put somewhere must really move.
         moves:
+          !spec?.confirms &&
           this.kindOf(step.procedure) === 'function-test' &&
           ways.every((list) => list.filter((each) => each.act.kind === 'put').length === 1),
         events: 0,
@@ -155,29 +156,31 @@ export class Recogniser {
       if (step.optional || !due || !holds) return;
       // With nothing before it, it is looked at when the first comes that may come only after it.
       const opened = own.before.some((s) => this.watched[s]!.last === view.tick);
-      if (others.length > 0 || own.before.length === 0)
-        this.emit(own, Math.max(1, since), null, view.tick);
+      if (others.length > 0 || own.before.length === 0) this.emit(own, Math.max(1, since), null, view.tick);
       else if (opened) this.emit(own, Math.max(1, view.tick - 1), null, view.tick);
       return;
     }
     for (const list of own.ways) {
       const done = list.map((wanted) => acts.some((act) => this.isAct(wanted.act, act, before, own.moves)));
-      // A place is come to also by who is there already when the next thing of the step is done.
-      const begins = list.map(
-        (wanted, i) =>
-          done[i]! ||
-          (this.standsThere(wanted.act, view) &&
-            (done.some(Boolean) || (own.events === 0 && list.length === 1))),
-      );
-      // From the last to the first, so that one act is not two of the list. In order, an act
-      // goes on from what comes before it.
-      for (let i = list.length - 1; i >= 0; i--) {
-        if (!begins[i]) continue;
+      /** Begins a thing of the list; in order it goes on from what comes before it. */
+      const begin = (i: number): boolean => {
         const start = !spec.inOrder || i === 0 ? view.tick : list[i - 1]!.start;
-        if (start === NEVER) continue;
-        list[i]!.start = start;
-        list[i]!.begun = view.tick;
-        list[i]!.done = NEVER;
+        if (start === NEVER) return false;
+        Object.assign(list[i]!, { start, begun: view.tick, done: NEVER });
+        return true;
+      };
+      // A place is come to also by who is there already when the next thing of the step is done.
+      if (done.some(Boolean) || (own.events === 0 && list.length === 1))
+        list.forEach((wanted, i) => {
+          if (!done[i] && wanted.start === NEVER && this.standsThere(wanted.act, view)) begin(i);
+        });
+      // From the last to the first, and one act is not two of an order.
+      const taken = new Set<string>();
+      for (let i = list.length - 1; i >= 0; i--) {
+        const same = JSON.stringify(
+          list[i]!.act.kind === 'put' ? { ...list[i]!.act, until: null } : list[i]!.act,
+        );
+        if (done[i] && !(spec.inOrder && taken.has(same)) && begin(i)) taken.add(same);
       }
       for (const wanted of list)
         if (wanted.begun !== NEVER && wanted.done === NEVER && (wanted.until?.(view) ?? true))

@@ -159,7 +159,8 @@ function applyAct(machine: Machine, readings: Reading[], act: DeskAct): void {
     case 'look': {
       put(act.look, true);
       const { sets } = machine.desk.looks.find((each) => each.id === act.look)!;
-      for (const [name, value] of Object.entries(sets ?? {})) put(name, value);
+      for (const [name, value] of Object.entries(sets ?? {}))
+        if (machine.vocabulary.get(name)?.kind !== 'absent') put(name, value);
       return;
     }
     case 'call':

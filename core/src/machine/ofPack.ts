@@ -1,0 +1,20 @@
+import type { EffectivePack } from '../catalogue/compose';
+import { buildMachine, type Machine } from './build';
+import { fitDesk } from './fit';
+
+/** Kinds of procedures that a desk carries out from beginning to end, in the order of a shift. */
+const DESK_KINDS: readonly string[] = ['prepare', 'startup', 'function-test', 'shutdown'];
+
+/** The procedures of a class that are carried out at its desk from beginning to end, in the order of a shift. */
+export function deskProcedures({
+  procedures,
+}: Pick<EffectivePack, 'procedures'>): EffectivePack['procedures'] {
+  return DESK_KINDS.flatMap((kind) => procedures.filter((each) => each.kind === kind));
+}
+
+/** The machine that a class's desk describes, as it is fitted out; null for a class without a desk. */
+export function machineOf({ machine, fitOut }: Pick<EffectivePack, 'machine' | 'fitOut'>): Machine | null {
+  if (!machine.desk) return null;
+  const { desk, unfitted } = fitDesk(machine.desk, fitOut);
+  return buildMachine(desk, unfitted);
+}
