@@ -69,6 +69,8 @@ const inWords = (act: DeskAct): string => {
       return `call: ${act.says}`;
     case 'away':
       return `done away from the desk: ${act.step}`;
+    case 'arm':
+      return `armed: ${act.failure}`;
     case 'scene':
       return `scene: ${act.name} = ${act.to}`;
     default:

@@ -52,6 +52,8 @@ export interface Machine {
   shows: readonly { number: number; places: readonly string[]; holds: (view: View) => boolean }[];
   values: ReadonlyMap<string, (view: View) => Reading>;
   forbidden: readonly { id: string; holds: (view: View) => boolean }[];
+  /** What can go wrong: when it begins, once it is armed, and what it then changes. */
+  failures: ReadonlyMap<string, { begins: (view: View) => boolean; effects: readonly Effect[] }>;
   controls: ReadonlyMap<string, Control>;
   /** Controls that something may lock, with what does. */
   locked: ReadonlyMap<string, (view: View) => boolean>;
@@ -278,6 +280,26 @@ export function buildMachine(desk: Desk, unfitted: Unfitted = { names: [], place
   const forbidden = Object.entries(desk.forbidden).flatMap(([id, each]) =>
     'when' in each ? [{ id, holds: holding(['forbidden', id, 'when'], each.when, false) }] : [],
   );
+  const failures = new Map(
+    Object.entries(desk.failures).flatMap(([id, each]) =>
+      'begins' in each
+        ? [
+            [
+              id,
+              {
+                begins: holding(['failures', id, 'begins'], each.begins, false),
+                effects: Object.entries(each.sets).flatMap(([name, given]): Effect[] => {
+                  const value = valueFor(vocabulary.get(name), String(given));
+                  return value === null
+                    ? []
+                    : [{ number: compiler.numberOf(name), value, after: 0, forces: ofComponent.has(name) }];
+                }),
+              },
+            ] as const,
+          ]
+        : [],
+    ),
+  );
   checkSteps(desk, vocabulary, unfitted.ways, problems, read);
   if (problems.length > 0) throw new DeskError(problems);
   for (const name of vocabulary.keys()) compiler.numberOf(name);
@@ -293,6 +315,7 @@ export function buildMachine(desk: Desk, unfitted: Unfitted = { names: [], place
     shows,
     values,
     forbidden,
+    failures,
     controls: new Map(desk.controls.map((each) => [each.id, each])),
     locked,
   };
@@ -328,7 +351,6 @@ function checkSteps(
   for (const [failure, each] of Object.entries(desk.failures)) {
     if (!('begins' in each)) continue;
     const path = ['failures', failure];
-    read([...path, 'begins'], each.begins);
     for (const [name, given] of Object.entries(each.sets))
       if (valueFor(vocabulary.get(name), String(given)) === null && vocabulary.get(name)?.kind !== 'absent')
         problems.push({

@@ -61,6 +61,8 @@ export interface ComponentKind {
   /** Names of other components' states that it looks at. */
   looksAt?: readonly string[];
   tick: (parameters: Readonly<Record<string, unknown>>) => (own: Ticking) => void;
+  /** What else reads how where the machine is found with one of its states true. */
+  found?: Readonly<Record<string, Readonly<Record<string, Exclude<Reading, null>>>>>;
 }
 
 /** Writes a kind with its parameters' own type. */
@@ -71,6 +73,7 @@ export function component<S extends z.ZodObject>(kind: {
   states: (parameters: z.output<S>) => Readonly<Record<string, StateSpec>>;
   looksAt?: readonly string[];
   tick: (parameters: z.output<S>) => (own: Ticking) => void;
+  found?: ComponentKind['found'];
 }): ComponentKind {
   return kind as unknown as ComponentKind;
 }

@@ -4,12 +4,16 @@ import { judge, session } from '../procedure';
 import { seededRandom } from '../statistics';
 import { shippedClasses, shippedPack } from '../testing';
 import {
+  dealDesk,
+  dealtMachine,
   type DeskAct,
   deskProcedures,
   machineOf,
+  judgeDesk,
   type LoggedAct,
   type Machine,
   type MachineState,
+  programsOf,
   readingOf,
   recognise,
   runMachine,
@@ -109,6 +113,15 @@ describe('the desk of every class', () => {
   });
 });
 
+/** Every program of every class in its first variant. */
+const programs = shippedClasses().flatMap((id) => {
+  const pack = shippedPack(id);
+  const effective = compose(pack, { variant: pack.variants[0]!.id });
+  return programsOf(effective)
+    .filter((each) => each !== 'free')
+    .map((program) => [id, program, effective] as const);
+});
+
 /** Start, function tests and stop of a class, done as they are meant and recognised again. */
 function carriedOut(id: string, variant: string) {
   const pack = compose(shippedPack(id), { variant });
@@ -135,6 +148,36 @@ describe('a right operator at the desk', () => {
       expect(state).toEqual(work.state);
     },
   );
+
+  it.each(programs)(
+    'of %s finds the machine for "%s" as it should be, and does it right',
+    (_, program, pack) => {
+      const machine = machineOf(pack)!;
+      const deal = dealDesk(pack, machine, program, { surprise: false, seed: 1 });
+      const { log, problems, state } = workThrough(
+        machine,
+        session(pack, deal.procedures),
+        dealtMachine(machine, deal),
+      );
+      const { result } = judgeDesk(pack, machine, deal, log, state.tick);
+      expect(problems).toEqual([]);
+      expect([result.score, result.critical, result.breaches, result.reactions]).toEqual([100, 0, [], []]);
+    },
+  );
+
+  it('has something go wrong in every class, and whoever goes on as if nothing had happened hardly ever handles it', () => {
+    let handled = 0;
+    for (const [id, program, pack] of programs) {
+      const machine = machineOf(pack)!;
+      const deal = dealDesk(pack, machine, program, { surprise: true, seed: 7 });
+      const blind = dealtMachine(machine, { ...deal, failures: [] });
+      const { log, state } = workThrough(machine, session(pack, deal.procedures), blind);
+      const { result } = judgeDesk(pack, machine, deal, log, state.tick);
+      expect([id, program, deal.failures.length, result.failed]).toEqual([id, program, 1, 1]);
+      handled += result.handled;
+    }
+    expect(handled / programs.length).toBeLessThan(0.1);
+  }, 120_000);
 
   it('is told what was left out, done too soon, and done in the wrong order', () => {
     const id = 'wheel-loader';

@@ -16,5 +16,20 @@ export {
   startMachine,
   tickMachine,
 } from './work';
+export { isHandled, type Reacted, type Reaction, reactionsTo, ReactionWatch } from './reactions';
+export {
+  dealDesk,
+  dealtMachine,
+  type DeskDeal,
+  DESK_PROGRAMS,
+  type DeskProgram,
+  type DeskResult,
+  failuresWithin,
+  judgeDesk,
+  MOST_DESK_ACTS,
+  MOST_TICKS,
+  programsOf,
+} from './run';
+export { deskActSchema, loggedActSchema } from './actSchema';
 export { recognise, Recogniser } from './recognise';
 export { type ScriptedWork, workThrough } from './operator';

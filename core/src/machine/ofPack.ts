@@ -13,8 +13,15 @@ export function deskProcedures({
 }
 
 /** The machine that a class's desk describes, as it is fitted out; null for a class without a desk. */
-export function machineOf({ machine, fitOut }: Pick<EffectivePack, 'machine' | 'fitOut'>): Machine | null {
+export function machineOf({
+  machine,
+  forbidden,
+  fitOut,
+}: Pick<EffectivePack, 'machine' | 'forbidden' | 'fitOut'>): Machine | null {
   if (!machine.desk) return null;
   const { desk, unfitted } = fitDesk(machine.desk, fitOut);
-  return buildMachine(desk, unfitted);
+  // What is not forbidden to this machine is not watched for at its desk.
+  const own = new Set(forbidden.map((each) => each.id));
+  const watched = Object.entries(desk.forbidden).filter(([id]) => own.has(id));
+  return buildMachine({ ...desk, forbidden: Object.fromEntries(watched) }, unfitted);
 }

@@ -15,7 +15,9 @@ export type DeskAct =
   | { kind: 'call'; says: string }
   /** A step done away from the desk, and ticked. */
   | { kind: 'away'; step: string }
-  | { kind: 'scene'; name: string; to: string };
+  | { kind: 'scene'; name: string; to: string }
+  /** A failure that is to begin as soon as its time comes. */
+  | { kind: 'arm'; failure: string };
 
 /** An act with the tick in which it is done. */
 export interface LoggedAct {
@@ -40,6 +42,8 @@ export interface MachineState {
   /** Ticks for which the condition of each rule has held. */
   held: number[];
   breaches: Breach[];
+  /** Failures that were armed, with the tick in which each began; null while it has not. */
+  failing: { id: string; begun: number | null }[];
 }
 
 /** A machine before anything was done: at its first place, everything at rest, the first tick worked out. */
@@ -51,6 +55,7 @@ export function startMachine(machine: Machine): MachineState {
     forced: [],
     held: machine.rules.map(() => 0),
     breaches: [],
+    failing: [],
   });
 }
 
@@ -99,6 +104,8 @@ export function actProblem(machine: Machine, state: MachineState, act: DeskAct):
       return null;
     case 'away':
       return desk.steps[act.step]?.away === false ? 'That step is done at the desk.' : null;
+    case 'arm':
+      return machine.failures.has(act.failure) ? null : `Nothing is called "${act.failure}" that could fail.`;
     case 'scene':
       return valueFor(machine.vocabulary.get(act.name), act.to) === null
         ? `"${act.name}" cannot be "${act.to}".`
@@ -165,6 +172,7 @@ function applyAct(machine: Machine, readings: Reading[], act: DeskAct): void {
     }
     case 'call':
     case 'away':
+    case 'arm':
       return;
     case 'scene':
       put(act.name, valueFor(machine.vocabulary.get(act.name), act.to));
@@ -186,7 +194,12 @@ export function tickMachine(
   for (const { id, kind } of machine.desk.controls)
     if (kind === 'press' || kind === 'pull') readings[machine.numberOf(id)] = false;
   const now = { ...state, tick: state.tick + 1, readings };
-  for (const act of acts) if (actProblem(machine, now, act) === null) applyAct(machine, readings, act);
+  for (const act of acts) {
+    if (actProblem(machine, now, act) !== null) continue;
+    applyAct(machine, readings, act);
+    if (act.kind === 'arm' && !now.failing.some((each) => each.id === act.failure))
+      now.failing = [...now.failing, { id: act.failure, begun: null }];
+  }
   return settle(machine, now);
 }
 
@@ -228,7 +241,17 @@ function settle(machine: Machine, state: MachineState): MachineState {
         ? [...breaches, { id, from: tick, to: null }]
         : breaches.map((each, i) => (i === open ? { ...each, to: tick } : each));
   }
-  return { tick, readings, memory, forced, held, breaches };
+  // What was armed begins once its time has come, and changes the machine from the next tick on.
+  const failing = state.failing.map((each) => {
+    const failure = machine.failures.get(each.id);
+    if (each.begun !== null || !failure?.begins(seen)) return each;
+    for (const { number, value, forces } of failure.effects) {
+      readings[number] = value;
+      if (forces) forced = [...forced.filter(([known]) => known !== number), [number, value]];
+    }
+    return { ...each, begun: tick };
+  });
+  return { tick, readings, memory, forced, held, breaches, failing };
 }
 
 /** What was done in each tick of a log. */

@@ -64,6 +64,11 @@ export const engine = component({
     sinceLoad: figure('time', LONG_AGO, [0, LONG_AGO]),
     smoke: choice(['none', 'white', 'black']),
   }),
+  // An engine that is found running has just worked.
+  found: {
+    running: { idle: true, oilPressure: OIL, sinceLoad: 0 },
+    warm: { coolant: THERMOSTAT, oil: THERMOSTAT },
+  },
   looksAt: ['starter.turning', 'pull-start.fires'],
   tick: (given) => {
     const warming = keptInATick((given.warmMinutes * 60) / WARM_IN);

@@ -184,6 +184,7 @@ function pushedOut(kind: 'axles' | 'outriggers', says: string) {
       pinned: truth(),
       reached: figure('share', 0, [0, 100]),
     }),
+    found: { out: { reached: 100, in: false }, pinned: { reached: 100, out: true, in: false } },
     tick:
       ({ seconds }) =>
       (own) => {

@@ -33,6 +33,7 @@ export const traction = component({
     tested: figure('time', 0, [0, 3600]),
     letGo: figure('time', 3600, [0, 3600]),
   }),
+  found: { ready: { started: true, tested: 3600, selfTest: false } },
   tick: (given) => (own) => {
     const off = own.holds('offWhen');
     const started = !off && (own.truth('started') || own.holds('startedWhen'));
