@@ -24,6 +24,8 @@ export const AUDIT_ACTS = [
   'administrator-created',
   'bench-ended',
   'bench-started',
+  'desk-started',
+  'desk-ended',
   'calibration-closed',
   'calibration-handed-in',
   'calibration-opened',

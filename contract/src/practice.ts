@@ -1,5 +1,6 @@
 import { GRADES, METHODS } from '@rounds/core/catalogue';
 import { DRILL_FORMS, drillActSchema, MOST_ACTS } from '@rounds/core/drill';
+import { DESK_PROGRAMS } from '@rounds/core/machine';
 import { z } from 'zod';
 import { byId, done, instant, line, office, plainDate, readers, trainers, uuid } from './fields';
 import { route } from './route';
@@ -123,6 +124,17 @@ const classPractice = z.object({
   graded: z.number(),
   gradedRight: z.number(),
   lastBench: z.object({ id: uuid, endedAt: instant }).nullable(),
+  /** Runs at the desk that were judged, the best and the latest. */
+  desks: z.number(),
+  lastDesk: z
+    .object({
+      id: uuid,
+      endedAt: instant,
+      program: z.enum(DESK_PROGRAMS),
+      score: z.number(),
+      critical: z.number(),
+    })
+    .nullable(),
   /** Items practised, and those that should come back by now. */
   items: z.number(),
   due: z.number(),
@@ -227,6 +239,8 @@ export const practiceRoutes = {
           title: z.string(),
           variants: z.array(z.object({ id: z.string(), name: z.string() })),
           stations: z.array(z.object({ id: z.string(), name: z.string(), parts: z.number() })),
+          /** What can be practised at its desk; empty where it has none. */
+          programs: z.array(z.enum(DESK_PROGRAMS)),
         }),
       ),
     }),
@@ -339,7 +353,7 @@ export const practiceRoutes = {
       open: z.array(
         z.object({
           id: uuid,
-          what: z.enum(['drill', 'bench']),
+          what: z.enum(['drill', 'bench', 'desk']),
           classTitle: z.string(),
           startedAt: instant,
         }),

@@ -5,6 +5,7 @@ import { calibrationRoutes } from './calibration';
 import { certificationRoutes } from './certification';
 import { changeRoutes } from './changes';
 import { classRoutes } from './classes';
+import { deskRoutes } from './desk';
 import { exerciseRoutes } from './exercise';
 import { gradingRoutes } from './grading';
 import { insightRoutes } from './insight';
@@ -28,6 +29,7 @@ export const routes = {
   ...assessRoutes,
   ...practiceRoutes,
   ...benchRoutes,
+  ...deskRoutes,
   ...exerciseRoutes,
   ...calibrationRoutes,
   ...insightRoutes,

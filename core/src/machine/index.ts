@@ -2,7 +2,7 @@ export { buildMachine, DeskError, type DeskProblem, type Machine, type Unfitted 
 export { COMPONENT_KINDS } from './components';
 export { CONTROL_KINDS, type ControlKind, type Desk, deskSchema } from './desk';
 export { fitDesk, type FittedDesk } from './fit';
-export { deskProcedures, machineOf } from './ofPack';
+export { type DeskPack, deskPackOf, deskProcedures, machineOf } from './ofPack';
 export * from './expression';
 export {
   actProblem,

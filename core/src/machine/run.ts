@@ -4,7 +4,7 @@ import { seededRandom } from '../statistics';
 import { type Machine, valueFor } from './build';
 import { COMPONENT_KINDS } from './components';
 import { type Reading, TICKS } from './expression';
-import { deskProcedures } from './ofPack';
+import { type DeskPack, deskProcedures } from './ofPack';
 import { workThrough } from './operator';
 import { isHandled, type Reacted, reactionsTo } from './reactions';
 import { recognise } from './recognise';
@@ -57,7 +57,7 @@ function proceduresOf(pack: Pick<EffectivePack, 'procedures'>, program: DeskProg
 
 /** Deals a run: with `surprise` one thing goes wrong that can in what is practised, drawn by the seed. */
 export function dealDesk(
-  pack: EffectivePack,
+  pack: DeskPack,
   machine: Machine,
   program: DeskProgram,
   { surprise, seed }: { surprise: boolean; seed: number },
@@ -77,7 +77,7 @@ export function dealDesk(
 }
 
 /** The failures that would begin where everything of a deal is done as it is meant; all of them where nothing is judged. */
-export function failuresWithin(pack: EffectivePack, machine: Machine, deal: DeskDeal): string[] {
+export function failuresWithin(pack: DeskPack, machine: Machine, deal: DeskDeal): string[] {
   const all = [...machine.failures.keys()];
   if (deal.procedures.length === 0) return all;
   const start = dealtMachine(machine, { ...deal, failures: [] });
@@ -140,7 +140,7 @@ export interface DeskResult {
 
 /** Judges a run by its log: the machine is run anew with it, so that nothing but what was done counts. */
 export function judgeDesk(
-  pack: EffectivePack,
+  pack: DeskPack,
   machine: Machine,
   deal: DeskDeal,
   log: readonly LoggedAct[],

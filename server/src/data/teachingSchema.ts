@@ -1,4 +1,6 @@
 import type { Deal, DrillAct, DrillForm, DrillResult } from '@rounds/core/drill';
+import type { DeskMode } from '@rounds/contract';
+import type { DeskDeal, DeskProgram, DeskResult, LoggedAct } from '@rounds/core/machine';
 import type { PracticeOutcome } from '@rounds/core/practice';
 import type { LessonPlan } from '@rounds/core/teaching';
 import {
@@ -94,6 +96,34 @@ export const drill = pgTable(
     offline: boolean('offline').notNull().default(false),
   },
   (t) => [index('drill_person').on(t.personId, t.classId, t.endedAt)],
+);
+
+/** A run at the desk: how the machine was found, what was done, and what became of it. */
+export const deskRun = pgTable(
+  'desk_run',
+  {
+    id: uuid('id').primaryKey(),
+    /** Whom it counts for; null for a trainer's try-out. */
+    personId: uuid('person_id').references(() => person.id),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    packHash: text('pack_hash')
+      .notNull()
+      .references(() => effectivePack.hash),
+    program: text('program').notNull().$type<DeskProgram>(),
+    mode: text('mode').notNull().$type<DeskMode>(),
+    deal: jsonb('deal').notNull().$type<DeskDeal>(),
+    log: jsonb('log').notNull().$type<LoggedAct[]>(),
+    ticks: integer('ticks').notNull().default(0),
+    startedAt: instant('started_at').notNull(),
+    endedAt: instant('ended_at'),
+    result: jsonb('result').$type<DeskResult>(),
+  },
+  (t) => [index('desk_run_person').on(t.personId, t.classId, t.endedAt)],
 );
 
 /** A drill that a trainer has set somebody. */

@@ -6,12 +6,38 @@ import {
   readPack,
   type TableKind,
 } from '@rounds/core/catalogue';
+import {
+  dealDesk,
+  type DeskDeal,
+  type DeskPack,
+  type DeskProgram,
+  type DeskResult,
+  judgeDesk,
+  type LoggedAct,
+  machineOf,
+} from '@rounds/core/machine';
+import { type StepResult, stepResults } from '@rounds/core/procedure';
 import { cardDocument, type CardSubject, reportDocument, type ReportSubject } from '../assess/paperDocuments';
 import { type ClassPaper, classPapers, type PaperSubject } from '../classes/paperDocuments';
 import { csvCells } from '../classes/tableCsv';
 import { type AskedColumns, checkRows, matchColumns, readCsv, type ReadRoster } from '../people/csvImport';
+import { ProblemError } from '../http/problem';
 import { render } from '../print/pdf';
 import { lessonDocument, type LessonPaperSubject } from '../teach/lessonPaper';
+
+/** A run that is to be dealt, and one that is to be judged. */
+interface AskedDeal {
+  pack: DeskPack;
+  program: DeskProgram;
+  surprise: boolean;
+  seed: number;
+}
+interface JudgedRun {
+  pack: DeskPack;
+  deal: DeskDeal;
+  log: LoggedAct[];
+  ticks: number;
+}
 
 /** Tells how much of a piece of work is done. */
 export type Progress = (done: number, total: number) => void;
@@ -34,6 +60,15 @@ export const work = {
     const { columns, rows } = readCsv(csv);
     const mapping = matchColumns(columns, asked);
     return { columns, mapping, rows: rows.length, ...checkRows(columns, rows, mapping, progress) };
+  },
+  dealDesk: ({ pack, program, surprise, seed }: AskedDeal): DeskDeal => {
+    const machine = machineOf(pack);
+    if (!machine) throw new ProblemError('desk-run', `${pack.title} has no desk.`);
+    return dealDesk(pack, machine, program, { surprise, seed });
+  },
+  judgeDesk({ pack, deal, log, ticks }: JudgedRun): { result: DeskResult; steps: StepResult[] } {
+    const { result, judgement, trace } = judgeDesk(pack, machineOf(pack)!, deal, log, ticks);
+    return { result, steps: stepResults(judgement, trace) };
   },
   classPaper: ({ paper, subject }: { paper: ClassPaper; subject: PaperSubject }): Promise<Buffer> =>
     render(classPapers[paper](subject)),

@@ -7,10 +7,11 @@ import type { Caller } from '../accounts/access';
 import { publishedPack } from '../classes/packs';
 import { type House, siteToday } from '../data/context';
 import { machineClass } from '../data/schema';
-import { drill, practiceSet } from '../data/teachingSchema';
+import { deskRun, drill, practiceSet } from '../data/teachingSchema';
 import { personOr404 } from '../people/roster';
 import { bench, exercise, exercisePlace } from '../data/gradingSchema';
 import { classesPractised, reviewsOf } from '../data/practiceReviews';
+import { classesAtDesk, deskFigures } from './desk';
 import { openSets } from './sets';
 
 /** Most things forgotten that are listed. */
@@ -45,8 +46,13 @@ function benchFigures(ended: readonly (typeof bench.$inferSelect)[]) {
   };
 }
 
-/** Drills or benches that the caller began for a person and did not end. */
-function begun(house: House, table: typeof drill | typeof bench, personId: string, caller: Caller) {
+/** Drills, benches or runs at a desk that the caller began for a person and did not end. */
+function begun(
+  house: House,
+  table: typeof drill | typeof bench | typeof deskRun,
+  personId: string,
+  caller: Caller,
+) {
   return house.db
     .select({ id: table.id, classTitle: machineClass.title, startedAt: table.startedAt })
     .from(table)
@@ -108,7 +114,8 @@ export async function personPractice(
   const now = house.now().toISOString();
   const classes: ClassPractice[] = [];
   const drilled = rows.map((each) => each.classId).reverse();
-  for (const classId of new Set([...drilled, ...(await classesPractised(house.db, id))])) {
+  const practisedIn = [...(await classesPractised(house.db, id)), ...(await classesAtDesk(house, id))];
+  for (const classId of new Set([...drilled, ...practisedIn])) {
     const own = rows.filter((each) => each.classId === classId);
     const point = ({ id: drillId, endedAt, result }: (typeof own)[number]) => ({
       id: drillId,
@@ -132,6 +139,7 @@ export async function personPractice(
           dPrime: each.result!.detection.sensitivity?.dPrime ?? null,
         })),
       ...benchFigures(ownBenches),
+      ...(await deskFigures(house, id, classId)),
       items: states.length,
       due: states.filter((each) => isDue(each, now)).length,
       forgotten: published ? forgotten(published.pack, states) : [],
@@ -142,6 +150,7 @@ export async function personPractice(
   const open = [
     ...(await begun(house, drill, id, caller)).map((each) => ({ ...each, what: 'drill' as const })),
     ...(await begun(house, bench, id, caller)).map((each) => ({ ...each, what: 'bench' as const })),
+    ...(await begun(house, deskRun, id, caller)).map((each) => ({ ...each, what: 'desk' as const })),
   ];
   return {
     person: { id: who.id, name: `${who.givenName} ${who.familyName}` },

@@ -1,4 +1,5 @@
 import type { RouteAnswer, routes } from '@rounds/contract';
+import { programsOf } from '@rounds/core/machine';
 import { walkingOrder } from '@rounds/core/round';
 import { asc, isNotNull } from 'drizzle-orm';
 import { publishedPack } from '../classes/packs';
@@ -17,6 +18,7 @@ export async function practiceClasses(house: House): Promise<RouteAnswer<typeof 
     classes: packs.flatMap((published) => {
       if (!published) return [];
       const { id, title, variants } = published.pack;
+      const programs = programsOf(published.pack);
       return {
         id,
         title,
@@ -28,6 +30,7 @@ export async function practiceClasses(house: House): Promise<RouteAnswer<typeof 
             parts: checks.filter((each) => each.station === station.id).length,
           }))
           .filter((each) => each.parts > 0),
+        programs,
       };
     }),
   };

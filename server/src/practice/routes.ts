@@ -1,8 +1,9 @@
-import { benchRoutes, practiceRoutes as routes } from '@rounds/contract';
+import { benchRoutes, deskRoutes, practiceRoutes as routes } from '@rounds/contract';
 import type { Router } from 'express';
 import type { House } from '../data/context';
 import { bind } from '../http/binder';
 import { answerBench, benchOutcome, endBench, openBench, startBench } from './bench';
+import { deskOutcome, endDesk, keepDesk, openDesk, startDesk } from './desk';
 import { doDrillAct, openDrill } from './doDrillAct';
 import { drillOutcome } from './drillViews';
 import { bringDrill, keptClass } from './offline';
@@ -43,6 +44,15 @@ export function practiceRoutes(router: Router, house: House): void {
   bind(router, house, benchRoutes.benchOutcome, ({ params, caller }) =>
     benchOutcome(house, caller, params.id),
   );
+  bind(router, house, deskRoutes.startDesk, ({ body, caller }) => startDesk(house, body, caller));
+  bind(router, house, deskRoutes.desk, ({ params, caller }) => openDesk(house, caller, params.id));
+  bind(router, house, deskRoutes.keepDesk, ({ params, body, caller }) =>
+    keepDesk(house, { params, body }, caller),
+  );
+  bind(router, house, deskRoutes.endDesk, ({ params, body, caller }) =>
+    endDesk(house, { params, body }, caller),
+  );
+  bind(router, house, deskRoutes.deskOutcome, ({ params, caller }) => deskOutcome(house, caller, params.id));
   bind(router, house, routes.personPractice, ({ params, caller }) =>
     personPractice(house, caller, params.id),
   );
