@@ -11,3 +11,4 @@ export {
   railState,
   railSvg,
 } from './rail';
+export { type DeskSpot, deskSpots, planBox } from './deskSpots';

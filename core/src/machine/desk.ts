@@ -24,6 +24,8 @@ const place = z.strictObject({
   /** A way that nobody should take. */
   wrong: z.boolean().optional(),
   helper: z.boolean().optional(),
+  /** Where it is drawn on the plan, in metres. */
+  spot: z.tuple([z.number(), z.number()]).optional(),
   needs,
 });
 

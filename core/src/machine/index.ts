@@ -1,6 +1,14 @@
 export { buildMachine, DeskError, type DeskProblem, type Machine, type Unfitted } from './build';
 export { COMPONENT_KINDS } from './components';
-export { CONTROL_KINDS, type ControlKind, type Desk, deskSchema } from './desk';
+export {
+  CONTROL_KINDS,
+  type Control,
+  type ControlKind,
+  type Desk,
+  deskSchema,
+  placesOf,
+  waysTo,
+} from './desk';
 export { fitDesk, type FittedDesk } from './fit';
 export { type DeskPack, deskPackOf, deskProcedures, machineOf } from './ofPack';
 export * from './expression';
@@ -31,5 +39,6 @@ export {
   programsOf,
 } from './run';
 export { deskActSchema, loggedActSchema } from './actSchema';
+export { deskCalls, deskWords, pedalDepths } from './words';
 export { recognise, Recogniser } from './recognise';
 export { type ScriptedWork, workThrough } from './operator';

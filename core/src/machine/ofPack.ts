@@ -5,20 +5,31 @@ import { fitDesk } from './fit';
 /** What a desk needs of a class as it is fitted out: nothing of its checks and faults. */
 export type DeskPack = Pick<
   EffectivePack,
-  'id' | 'title' | 'procedures' | 'forbidden' | 'machine' | 'sheet' | 'conditions' | 'fitOut'
+  'id' | 'title' | 'plan' | 'procedures' | 'forbidden' | 'machine' | 'sheet' | 'conditions' | 'fitOut'
 >;
 
 /** The part of a class as it is fitted out that its desk needs. */
 export const deskPackOf = ({
   id,
   title,
+  plan,
   procedures,
   forbidden,
   machine,
   sheet,
   conditions,
   fitOut,
-}: EffectivePack): DeskPack => ({ id, title, procedures, forbidden, machine, sheet, conditions, fitOut });
+}: EffectivePack): DeskPack => ({
+  id,
+  title,
+  plan,
+  procedures,
+  forbidden,
+  machine,
+  sheet,
+  conditions,
+  fitOut,
+});
 
 /** Kinds of procedures that a desk carries out from beginning to end, in the order of a shift. */
 const DESK_KINDS: readonly string[] = ['prepare', 'startup', 'function-test', 'shutdown'];

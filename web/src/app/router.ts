@@ -230,6 +230,18 @@ export const router = createRouter({
       meta: { title: 'What the bench says', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
     },
     {
+      path: '/practise/desk/:id',
+      name: 'desk',
+      component: () => import('../desk/DeskScreen.vue'),
+      meta: { title: 'Desk', roles: ['trainer', 'administrator', 'operator'], bare: true },
+    },
+    {
+      path: '/practise/desk/:id/result',
+      name: 'desk-result',
+      component: () => import('../desk/DeskResultScreen.vue'),
+      meta: { title: 'What the desk says', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
+    },
+    {
       path: '/practise/:id',
       name: 'drill',
       component: () => import('../practice/DrillScreen.vue'),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RouteAnswer } from '@rounds/contract/route';
 import type { practiceRoutes } from '@rounds/contract/practice';
+import { PROGRAM_WORDS } from '../desk/deskWords';
 import { day } from '../parts/words';
 
 /** What a person has practised, a class at a time: whether they are ready, how it went, what to come back to. */
@@ -42,6 +43,18 @@ const LAST = 8;
             >{{ each.gradedRight }} of {{ each.graded }}</RouterLink
           >
           <span class="quiet"> {{ day(each.lastBench.endedAt) }}</span>
+        </dd>
+      </div>
+      <div v-if="each.lastDesk">
+        <dt>Last at the desk</dt>
+        <dd>
+          <RouterLink :to="`/practise/desk/${each.lastDesk.id}/result`">{{
+            Math.round(each.lastDesk.score)
+          }}</RouterLink>
+          <span class="quiet">
+            {{ PROGRAM_WORDS[each.lastDesk.program].name.toLowerCase() }},
+            {{ day(each.lastDesk.endedAt) }}</span
+          >
         </dd>
       </div>
       <div>

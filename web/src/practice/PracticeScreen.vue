@@ -2,6 +2,7 @@
 import type { PracticeSet } from '@rounds/contract/practice';
 import type { BenchKind } from '@rounds/contract/bench';
 import type { DrillForm } from '@rounds/core/drill';
+import type { DeskProgram } from '@rounds/core/machine';
 import type { UnitSystem } from '@rounds/core/measuring';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { Button, Form, Segmented } from 'ant-design-vue';
@@ -17,6 +18,8 @@ import { usePeopleLike, usePersonPractice } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { moment } from '../parts/words';
 import BenchOptions from './BenchOptions.vue';
+import DeskOptions from '../desk/DeskOptions.vue';
+import { useStartDesk } from '../desk/queries';
 import DrillOptions from './DrillOptions.vue';
 import { beginOffline } from './offlineDrills';
 import OfflinePractice from './OfflinePractice.vue';
@@ -73,6 +76,7 @@ const offered = computed(() => {
       title: own[0]!.title,
       variants: own.map((each) => ({ id: each.variant, name: each.variantName })),
       stations: own[0]!.stations,
+      programs: [],
     };
   });
 });
@@ -95,26 +99,47 @@ watch(
   },
   { immediate: true },
 );
-/** A round to walk, or findings to grade. Without a network there are rounds alone. */
-const what = ref<'walk' | 'bench'>(asked('what') === 'bench' ? 'bench' : 'walk');
+/** A round to walk, findings to grade, or a machine to start and stop. Without a network there are rounds alone. */
+type What = 'walk' | 'bench' | 'desk';
+const what = ref<What>((['bench', 'desk'] as const).find((each) => each === asked('what')) ?? 'walk');
 const walks = computed(() => what.value === 'walk' || away.value);
-const WHAT = [
+const WHAT: { value: What; label: string }[] = [
   { value: 'walk', label: 'Walk round' },
   { value: 'bench', label: 'Grade findings' },
+  { value: 'desk', label: 'Start and stop' },
 ];
+const OPEN = { drill: 'round', bench: 'grading', desk: 'desk' } as const;
+const SAYS: Readonly<Record<What, string>> = {
+  walk: 'A machine with faults nobody has told you of. Walk round, check, call what you find.',
+  bench: 'Findings one after the other: how bad is it, what do you do, by when? Then the key, and why.',
+  desk: 'The machine itself, to start, stop and work. Make the expensive mistakes here.',
+};
 const form = ref<DrillForm>('round');
 const kind = ref<BenchKind>('all');
 const size = ref(12);
 const system = useLocalStorage<UnitSystem>('rounds-units', 'si');
 const timed = ref<number | null>(null);
+const programs = computed(() =>
+  away.value
+    ? []
+    : ((classes.data.value?.classes ?? []).find((each) => each.id === classId.value)?.programs ?? []),
+);
+const program = ref<DeskProgram>('start');
+const mode = ref<'guided' | 'test'>('guided');
+const surprise = ref(false);
+watch(programs, (now) => {
+  if (!now.includes(program.value)) program.value = now[0] ?? 'free';
+});
 const missing = computed(() => {
   if (!chosen.value) return 'Choose the class first.';
+  if (!walks.value && what.value === 'desk')
+    return programs.value.length === 0 ? 'This class has no desk yet.' : '';
   return walks.value && form.value === 'station' && !station.value ? 'Choose the station first.' : '';
 });
 /** The number of what is to be dealt: a second press deals no second one. */
 let number = uuidv7();
 watch(
-  [classId, variant, what, form, station, kind, size, system, timed, personId],
+  [classId, variant, what, form, station, kind, size, system, timed, program, mode, surprise, personId],
   () => (number = uuidv7()),
 );
 const startBench = useStartBench();
@@ -138,9 +163,29 @@ async function beginBench() {
     problem.value = error;
   }
 }
+const startDesk = useStartDesk();
+async function beginDesk() {
+  problem.value = null;
+  try {
+    const made = await startDesk.mutateAsync({
+      body: {
+        id: number,
+        classId: classId.value,
+        variant: variant.value,
+        program: program.value,
+        mode: program.value === 'free' ? 'free' : mode.value,
+        surprise: surprise.value,
+        personId: personId.value || null,
+      },
+    });
+    await router.push(`/practise/desk/${made.id}`);
+  } catch (error) {
+    problem.value = error;
+  }
+}
 async function begin() {
   if (away.value) return beginHere();
-  if (!walks.value) return beginBench();
+  if (!walks.value) return what.value === 'desk' ? beginDesk() : beginBench();
   problem.value = null;
   try {
     const made = await start.mutateAsync({
@@ -201,14 +246,10 @@ async function beginHere() {
           block
           size="large"
           aria-label="What to practise"
-          @change="what = $event as typeof what"
+          @change="what = $event as What"
         />
         <p class="quiet">
-          {{
-            walks
-              ? 'A machine with faults nobody has told you of. Walk round, check, call what you find.'
-              : 'Findings one after the other: how bad is it, what do you do, by when? Then the key, and why.'
-          }}
+          {{ SAYS[walks ? 'walk' : what] }}
         </p>
         <FieldItem v-if="trains" v-slot="{ id }" label="Who practises">
           <ChoiceField
@@ -236,6 +277,13 @@ async function beginHere() {
           v-model:station="station"
           :stations="chosen?.stations ?? []"
         />
+        <DeskOptions
+          v-else-if="what === 'desk'"
+          v-model:program="program"
+          v-model:mode="mode"
+          v-model:surprise="surprise"
+          :programs="programs"
+        />
         <BenchOptions
           v-else
           v-model:kind="kind"
@@ -249,7 +297,7 @@ async function beginHere() {
           html-type="submit"
           block
           :disabled="missing !== ''"
-          :loading="start.isLoading.value || startBench.isLoading.value"
+          :loading="start.isLoading.value || startBench.isLoading.value || startDesk.isLoading.value"
         >
           {{ away ? 'Begin, for yourself' : 'Begin' }}
         </Button>
@@ -259,8 +307,8 @@ async function beginHere() {
         <p v-if="missing" class="quiet small">{{ missing }}</p>
         <ul v-if="practice.data.value?.open.length" class="open" aria-label="Not ended">
           <li v-for="each in practice.data.value.open" :key="each.id">
-            <RouterLink :to="each.what === 'bench' ? `/practise/bench/${each.id}` : `/practise/${each.id}`"
-              >Go on: {{ each.what === 'bench' ? 'grading' : 'round' }}, {{ each.classTitle }}, begun
+            <RouterLink :to="`/practise/${each.what === 'drill' ? '' : `${each.what}/`}${each.id}`"
+              >Go on: {{ OPEN[each.what] }}, {{ each.classTitle }}, begun
               {{ moment(each.startedAt) }}</RouterLink
             >
           </li>

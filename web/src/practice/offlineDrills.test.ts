@@ -31,6 +31,7 @@ const chosen = {
   title: pack.title,
   variants: [{ id: 'diesel', name: 'Diesel' }],
   stations: [{ id: 'S1', name: '1. Fork arms', parts: 4 }],
+  programs: [],
 };
 
 let server: FakeServer;

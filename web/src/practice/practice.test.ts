@@ -191,6 +191,7 @@ describe('the practice of a person', () => {
           title: pack.title,
           variants: [{ id: 'diesel', name: 'Diesel' }],
           stations: [{ id: 'S1', name: '1. Fork arms', parts: 4 }],
+          programs: ['start', 'stop', 'whole', 'free'],
         },
       ],
     });
@@ -207,6 +208,8 @@ describe('the practice of a person', () => {
           graded: 20,
           gradedRight: 13,
           lastBench: { id: ID, endedAt: AT },
+          desks: 0,
+          lastDesk: null,
           items: 40,
           due: 12,
           forgotten: [{ item: 'a/b', says: 'Seat belt: frayed', times: 3, wrong: 2 }],

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { deskCalls } from '@rounds/core/machine';
+import { Button } from 'ant-design-vue';
+import { computed, ref } from 'vue';
+import ChoiceField from '../parts/ChoiceField.vue';
+import FieldItem from '../parts/FieldItem.vue';
+import type { Desk } from './useDesk';
+
+/** What is done that is no control: looking, reading, listening, saying something, and what is done away from here. */
+const props = defineProps<{ desk: Desk }>();
+const { machine, session } = props.desk;
+const looks = computed(() => machine.desk.looks.filter((each) => props.desk.isHere(each.at)));
+const perceives = new Map(machine.desk.shows.map((each) => [each.id, each]));
+function look(id: string, name: string, of: string | undefined) {
+  const show = of ? perceives.get(of) : undefined;
+  const sees = show && props.desk.read(show.id) === true ? '' : of ? ': there is nothing of it' : '';
+  props.desk.act({ kind: 'look', look: id }, `${name}${sees}`);
+}
+const calls = deskCalls(machine.desk).map((each) => ({ value: each, label: each }));
+const says = ref('');
+function call() {
+  if (!says.value) return;
+  props.desk.act({ kind: 'call', says: says.value }, `You say: "${says.value}"`);
+  says.value = '';
+}
+/** Steps that are done elsewhere and told here. */
+const elsewhere = session.steps
+  .filter((each) => {
+    const spec = machine.desk.steps[each.id];
+    return !spec || spec.away;
+  })
+  .map((each) => ({ value: each.id, label: each.do }));
+const step = ref('');
+function away() {
+  const found = elsewhere.find((each) => each.value === step.value);
+  if (!found) return;
+  props.desk.act({ kind: 'away', step: found.value }, `Done: ${found.label}`);
+  step.value = '';
+}
+</script>
+
+<template>
+  <section class="stack" aria-label="Look, listen, say">
+    <h3>Look, listen, ask</h3>
+    <div class="looks">
+      <Button v-for="each in looks" :key="each.id" class="look" @click="look(each.id, each.name, each.of)">{{
+        each.name
+      }}</Button>
+    </div>
+    <FieldItem v-if="calls.length > 0" v-slot="{ id }" label="Say aloud">
+      <div class="row tight">
+        <ChoiceField
+          :id="id"
+          v-model:value="says"
+          class="grow"
+          label="Say aloud"
+          placeholder="What do you say?"
+          :options="calls"
+        />
+        <Button :disabled="!says" @click="call">Say it</Button>
+      </div>
+    </FieldItem>
+    <FieldItem v-if="elsewhere.length > 0" v-slot="{ id }" label="Done away from the desk">
+      <div class="row tight">
+        <ChoiceField
+          :id="id"
+          v-model:value="step"
+          class="grow"
+          label="Done away from the desk"
+          placeholder="What is done?"
+          :options="elsewhere"
+        />
+        <Button :disabled="!step" @click="away">Done</Button>
+      </div>
+    </FieldItem>
+  </section>
+</template>
+
+<style scoped>
+.looks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.look {
+  height: auto;
+  min-height: 48px;
+  white-space: normal;
+  text-align: left;
+}
+.tight {
+  flex-wrap: nowrap;
+}
+</style>

@@ -1,0 +1,241 @@
+<script setup lang="ts">
+import type { DeskView } from '@rounds/contract/desk';
+import type { Control, ControlKind } from '@rounds/core/machine';
+import { momentWords } from '@rounds/core/procedure';
+import { Button, Segmented } from 'ant-design-vue';
+import { computed, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import SequenceRail from '../drawing/SequenceRail.vue';
+import { askFirst } from '../parts/askFirst';
+import ProblemAlert from '../parts/ProblemAlert.vue';
+import WorkHeader from '../parts/WorkHeader.vue';
+import DeskActs from './DeskActs.vue';
+import DeskControl from './DeskControl.vue';
+import DeskPlaces from './DeskPlaces.vue';
+import DeskSenses from './DeskSenses.vue';
+import { MODE_WORDS, PROGRAM_WORDS } from './deskWords';
+import { type Speed, SPEEDS, useDesk } from './useDesk';
+
+/** A run under way: where one is, what is perceived there, what is in reach; below it the clock, and the way if it is shown. */
+const props = defineProps<{ view: DeskView }>();
+const router = useRouter();
+const result = `/practise/desk/${props.view.id}/result`;
+if (props.view.ended) void router.replace(result);
+const desk = useDesk(props.view);
+const { told, speed, problem, unsent, seconds, machine } = desk;
+
+/** Controls in reach, by what works them. */
+const GROUPS: readonly { name: string; kinds: readonly ControlKind[] }[] = [
+  { name: 'Levers, held while they are worked', kinds: ['lever'] },
+  { name: 'Foot', kinds: ['pedal'] },
+  { name: 'Buttons and cords', kinds: ['hold', 'press', 'pull'] },
+  { name: 'Switches, keys and what is put somewhere', kinds: ['selector'] },
+];
+const groups = computed(() => {
+  const here = machine.desk.controls.filter((each) => desk.isHere(each.at));
+  return GROUPS.map((group) => ({
+    ...group,
+    controls: here.filter((each) => group.kinds.includes(each.kind)) as Control[],
+  })).filter((group) => group.controls.length > 0);
+});
+const guided = computed(() => props.view.mode === 'guided' && desk.session.steps.length > 0);
+const next = computed(() => new Set(desk.next.value.map((each) => each.id)));
+const nextWords = computed(() => desk.next.value.slice(0, 3).map((each) => each.do));
+/** Rules that are broken just now; a test tells of them at the end. */
+const broken = computed(() => {
+  if (props.view.mode === 'test') return [];
+  const said = new Map(desk.pack.forbidden.map((each) => [each.id, each.rule]));
+  return desk.state.value.breaches
+    .filter((each) => each.to === null)
+    .flatMap((each) => said.get(each.id) ?? []);
+});
+const titles = computed(() =>
+  props.view.mode === 'free'
+    ? PROGRAM_WORDS.free.name
+    : `${PROGRAM_WORDS[props.view.program].name}, ${MODE_WORDS[props.view.mode].name.toLowerCase()}`,
+);
+const speeds = SPEEDS.map((value) => ({ value, label: value === 0 ? 'Pause' : `×${value}` }));
+
+async function end() {
+  if (await desk.end()) await router.replace(result);
+}
+const askEnd = () =>
+  askFirst(
+    {
+      title: 'End the run?',
+      content: 'It is judged as it stands now. What has not been done counts as left out.',
+      act: 'End it',
+      stay: 'Go on',
+    },
+    end,
+  );
+watch(desk.full, (now) => {
+  if (now) void end();
+});
+</script>
+
+<template>
+  <div class="desk">
+    <WorkHeader back="/practise" back-label="Back to practice">
+      <strong>{{ view.classTitle }}</strong>
+      <span class="quiet small">{{ titles }}, {{ view.person?.name ?? 'a try-out, for nobody' }}</span>
+      <template #acts>
+        <Button type="primary" :loading="desk.ending.value" @click="askEnd">End</Button>
+      </template>
+    </WorkHeader>
+    <main class="work" :class="{ guided }">
+      <div class="stack left">
+        <DeskPlaces :desk="desk" />
+      </div>
+      <div class="stack middle">
+        <DeskSenses :desk="desk" />
+        <p v-for="each in broken" :key="each" class="breach" role="alert">{{ each }}</p>
+        <ProblemAlert :problem="problem" />
+        <section v-for="group in groups" :key="group.name" :aria-label="group.name">
+          <h3>{{ group.name }}</h3>
+          <div class="controls">
+            <DeskControl v-for="each in group.controls" :key="each.id" :desk="desk" :control="each" />
+          </div>
+        </section>
+        <DeskActs :desk="desk" />
+      </div>
+      <aside v-if="guided" class="rail-side" aria-label="The way">
+        <h3>May come next</h3>
+        <ul class="next">
+          <li v-for="each in nextWords" :key="each">{{ each }}</li>
+          <li v-if="nextWords.length === 0" class="quiet">Everything is done. End the run.</li>
+        </ul>
+        <SequenceRail
+          :session="desk.session"
+          :judgement="desk.judgement.value"
+          :trace="desk.trace.value"
+          :next="next"
+          label="The way through it"
+        />
+      </aside>
+    </main>
+    <footer class="bar">
+      <span class="clock" aria-label="Machine time">{{ momentWords(Math.floor(seconds)) }}</span>
+      <Segmented
+        :value="speed"
+        :options="speeds"
+        size="large"
+        aria-label="How fast the machine's clock runs"
+        @change="speed = Number($event) as Speed"
+      />
+      <p class="told grow" role="status" aria-live="polite">
+        <template v-if="told[0]">
+          <strong v-if="told[0].refused" class="refused">Not from here: </strong>{{ told[0].says }}
+        </template>
+        <span v-else class="quiet">What you do is told here.</span>
+      </p>
+      <span v-if="unsent" class="quiet small">Kept on this device; no network</span>
+    </footer>
+  </div>
+</template>
+
+<style scoped>
+.desk {
+  min-height: 100vh;
+  min-height: 100dvh;
+  display: flex;
+  flex-direction: column;
+}
+.work {
+  flex: 1;
+  display: grid;
+  grid-template-columns: minmax(220px, 280px) minmax(0, 1fr);
+  gap: 1rem;
+  padding: 0.8rem 1rem 5.5rem;
+  align-items: start;
+}
+.work.guided {
+  grid-template-columns: minmax(200px, 240px) minmax(0, 1fr) minmax(260px, 330px);
+}
+.left,
+.rail-side {
+  position: sticky;
+  top: 0.8rem;
+}
+.rail-side {
+  max-height: calc(100dvh - 10rem);
+  overflow: auto;
+  padding-left: 0.8rem;
+  border-left: 1px solid var(--line);
+}
+.controls {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: 0.5rem;
+  margin-top: 0.35rem;
+}
+.next {
+  margin: 0.3rem 0 0.8rem;
+  display: grid;
+  gap: 0.3rem;
+}
+.next li {
+  border-left: 6px solid var(--amber);
+  padding-left: 0.6rem;
+}
+.breach {
+  border-left: 8px solid var(--crimson);
+  padding: 0.3rem 0.7rem;
+  background: var(--sheet);
+  font-weight: 700;
+}
+.bar {
+  position: fixed;
+  inset: auto 0 0 0;
+  display: flex;
+  align-items: center;
+  gap: 0.9rem;
+  padding: 0.5rem 1rem;
+  background: var(--sheet);
+  border-top: 2px solid var(--ink);
+  z-index: 5;
+}
+.clock {
+  font-size: 1.4rem;
+  font-weight: 700;
+  min-width: 4.5em;
+}
+.told {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  -webkit-box-orient: vertical;
+}
+.refused {
+  color: var(--crimson);
+}
+@media (max-width: 1000px) {
+  .work,
+  .work.guided {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .left,
+  .rail-side {
+    position: static;
+    max-height: none;
+  }
+  .rail-side {
+    border-left: 0;
+    padding-left: 0;
+    order: -1;
+  }
+  .left :deep(.plan) {
+    max-height: 150px;
+  }
+  .bar {
+    flex-wrap: wrap;
+  }
+  .told {
+    order: -1;
+    flex-basis: 100%;
+  }
+}
+</style>
