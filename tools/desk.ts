@@ -6,6 +6,8 @@ import {
   recognise,
   type ScriptedWork,
   TICKS,
+  tryFailures,
+  tryRules,
   workThrough,
 } from '@rounds/core/machine';
 import { judge, type Judgement, session, type Trace } from '@rounds/core/procedure';
@@ -91,10 +93,35 @@ function log(classId: string, variant: string): void {
     console.log(`${at.toFixed(1).padStart(8)} ${line}`);
 }
 
+/** Says of every forbidden row and every failure what comes of it when it is tried. */
+function trials(only: string | undefined): void {
+  for (const kind of ['forbidden', 'failures'] as const) {
+    let all = 0;
+    let shown = 0;
+    let elsewhere = 0;
+    for (const classId of shippedClasses().filter((each) => !only || each === only)) {
+      const pack = shippedPack(classId);
+      const effective = compose(pack, { variant: pack.variants[0]!.id });
+      const machine = machineOf(effective)!;
+      for (const each of (kind === 'forbidden' ? tryRules : tryFailures)(effective, machine)) {
+        const away = each.says.startsWith('not at the desk');
+        all += 1;
+        shown += Number(each.shown);
+        elsewhere += Number(away);
+        console.log(
+          `${each.shown ? 'shown  ' : away ? 'away   ' : 'NOT YET'}  ${classId} ${each.id}: ${each.says}`,
+        );
+      }
+    }
+    console.log(`${kind}: ${shown} of ${all} shown, ${elsewhere} belong elsewhere`);
+  }
+}
+
 const [what, only, variant] = process.argv.slice(2);
 if (what === 'table') table(only);
+else if (what === 'trials') trials(only);
 else if (what === 'log' && only && variant) log(only, variant);
 else {
-  console.error('npm run desk -- table [CLASS] | log CLASS VARIANT');
+  console.error('npm run desk -- table [CLASS] | trials [CLASS] | log CLASS VARIANT');
   process.exitCode = 1;
 }

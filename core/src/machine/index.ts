@@ -40,5 +40,6 @@ export {
 } from './run';
 export { deskActSchema, loggedActSchema } from './actSchema';
 export { deskCalls, deskWords, pedalDepths } from './words';
+export { type Trial, tryFailures, tryRules } from './trials';
 export { recognise, Recogniser } from './recognise';
 export { type ScriptedWork, workThrough } from './operator';

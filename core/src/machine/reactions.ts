@@ -34,7 +34,12 @@ export const isHandled = ({ right, wrong }: Reacted): boolean =>
   right.every((each) => each.at !== null) && wrong.every((each) => each.at === null);
 
 type FailureSpec = Extract<Desk['failures'][string], { begins: string }>;
-type Watching = { reaction: Reaction; done: (view: View, acts: readonly DeskAct[]) => boolean };
+interface Watching {
+  reaction: Reaction;
+  done: (view: View, acts: readonly DeskAct[]) => boolean;
+  /** It held already when the failure began, and is done only once it comes again. */
+  stands: boolean;
+}
 
 /** Watches what is done about one failure, from the tick in which it begins. */
 export class ReactionWatch {
@@ -44,7 +49,8 @@ export class ReactionWatch {
   private readonly wrong: Watching[];
   private readonly spec: FailureSpec;
   private memory: number[];
-  private baseline = new Map<string, Reading>();
+  /** The same machine with nothing wrong, worked alike: what differs from it can be perceived. */
+  private sound: MachineState | null = null;
   private begun: number | null = null;
   private seen: number | null = null;
 
@@ -69,17 +75,17 @@ export class ReactionWatch {
     for (const { name } of this.ways) this.compiler.numberOf(name);
     this.right = spec.right.flatMap((text) => this.watching(text));
     this.wrong = spec.wrong.flatMap((text) => this.watching(text));
-    this.memory = this.compiler.freshMemory();
+    this.memory = this.compiler.memoryFromNow();
   }
 
   private watching(text: string): Watching[] {
     const reaction: Reaction = { text, at: null };
     if (text.startsWith('call:') || /\sheld\s+until\s/.test(text)) {
       const act = parseAct(text);
-      return isFitted(this.machine, act) ? [{ reaction, done: this.acted(act) }] : [];
+      return isFitted(this.machine, act) ? [{ reaction, done: this.acted(act), stands: false }] : [];
     }
     const holds = this.compiler.truth(parseExpression(text));
-    return [{ reaction, done: (view) => holds(view) }];
+    return [{ reaction, done: (view) => holds(view), stands: false }];
   }
 
   /** Whether an act was done, and kept up until what it is for came true. */
@@ -113,24 +119,33 @@ export class ReactionWatch {
       const begun = state.failing.find((each) => each.id === this.failure)?.begun ?? null;
       if (begun === null) return;
       this.begun = begun;
-      for (const show of this.spec.seen) this.baseline.set(show, this.shown(before, show));
+      this.sound = tickMachine(this.machine, { ...before, failing: [] }, acts);
+      this.follow(state, acts);
+      for (const each of this.wrong) each.stands = each.reaction.at !== null;
+      for (const each of this.wrong) each.reaction.at = null;
       return;
     }
+    this.sound = tickMachine(this.machine, this.sound!, acts);
+    this.follow(state, acts);
+    if (this.seen === null && this.spec.seen.some((show) => this.perceived(state, show)))
+      this.seen = state.tick / TICKS;
+  }
+
+  private follow(state: MachineState, acts: readonly DeskAct[]): void {
     const went = this.ways.map(({ place }) =>
       acts.some((each) => each.kind === 'go' && each.place === place),
     );
     const names = this.machine.compiler.names.length;
     // Time is counted from when the failure began.
-    const tick = state.tick - this.begun;
+    const tick = state.tick - this.begun!;
     const readings = [...state.readings.slice(0, names), ...went];
     this.memory = this.compiler.remember({ tick, readings, memory: this.memory });
     const view = { tick, readings, memory: this.memory };
-    for (const { reaction, done } of [...this.right, ...this.wrong]) {
-      const now = done(view, acts);
-      if (reaction.at === null && now) reaction.at = state.tick / TICKS;
+    for (const each of [...this.right, ...this.wrong]) {
+      const now = each.done(view, acts);
+      if (each.stands && !now) each.stands = false;
+      if (each.reaction.at === null && now && !each.stands) each.reaction.at = state.tick / TICKS;
     }
-    if (this.seen === null && this.spec.seen.some((show) => this.perceived(state, show)))
-      this.seen = state.tick / TICKS;
   }
 
   /** What a show says, wherever one stands; null while it says nothing. */
@@ -147,10 +162,8 @@ export class ReactionWatch {
     const spec = this.machine.desk.shows[s];
     const here = String(state.readings[this.machine.numberOf('place')]);
     if (!spec || !this.machine.shows[s]!.places.includes(here)) return false;
-    const [now, then] = [this.shown(state, id), this.baseline.get(id) ?? null];
-    if (typeof now !== 'number') return now !== then;
-    if (spec.normal) return now < spec.normal[0] || now > spec.normal[1];
-    if (typeof then !== 'number') return true;
+    const [now, then] = [this.shown(state, id), this.shown(this.sound!, id)];
+    if (typeof now !== 'number' || typeof then !== 'number') return now !== then;
     return Math.abs(now - then) > (spec.range ? 0.02 * (spec.range[1] - spec.range[0]) : 0);
   }
 

@@ -77,13 +77,13 @@ watch(desk.full, (now) => {
 <template>
   <div class="desk">
     <WorkHeader back="/practise" back-label="Back to practice">
-      <strong>{{ view.classTitle }}</strong>
+      <h1>{{ view.classTitle }}</h1>
       <span class="quiet small">{{ titles }}, {{ view.person?.name ?? 'a try-out, for nobody' }}</span>
       <template #acts>
         <Button type="primary" :loading="desk.ending.value" @click="askEnd">End</Button>
       </template>
     </WorkHeader>
-    <main class="work" :class="{ guided }">
+    <div class="work" :class="{ guided }">
       <div class="stack left">
         <DeskPlaces :desk="desk" />
       </div>
@@ -99,7 +99,7 @@ watch(desk.full, (now) => {
         </section>
         <DeskActs :desk="desk" />
       </div>
-      <aside v-if="guided" class="rail-side" aria-label="The way">
+      <aside v-if="guided" class="rail-side" aria-label="The way" tabindex="0">
         <h3>May come next</h3>
         <ul class="next">
           <li v-for="each in nextWords" :key="each">{{ each }}</li>
@@ -113,7 +113,7 @@ watch(desk.full, (now) => {
           label="The way through it"
         />
       </aside>
-    </main>
+    </div>
     <footer class="bar">
       <span class="clock" aria-label="Machine time">{{ momentWords(Math.floor(seconds)) }}</span>
       <Segmented
@@ -135,6 +135,10 @@ watch(desk.full, (now) => {
 </template>
 
 <style scoped>
+h1 {
+  font-size: 1rem;
+  line-height: 1.25;
+}
 .desk {
   min-height: 100vh;
   min-height: 100dvh;

@@ -31,6 +31,8 @@ export class Compiler {
   private readonly numbers = new Map<string, number>();
   private readonly updates: ((view: View, memory: number[]) => void)[] = [];
   private places = 0;
+  /** Places that tell whether something held in the tick before. */
+  private readonly before: number[] = [];
 
   constructor(private readonly vocabulary: Vocabulary) {}
 
@@ -56,6 +58,13 @@ export class Compiler {
   /** The memory of a machine for which nothing has been true yet. */
   freshMemory(): number[] {
     return Array.from({ length: this.places }, () => NEVER);
+  }
+
+  /** The same, but what holds in the first tick has become true in it: for what is counted from a moment on. */
+  memoryFromNow(): number[] {
+    const memory = this.freshMemory();
+    for (const place of this.before) memory[place] = 0;
+    return memory;
   }
 
   /**
@@ -169,6 +178,12 @@ export class Compiler {
     return place;
   }
 
+  private placeBefore(): number {
+    const place = this.place(() => undefined);
+    this.before.push(place);
+    return place;
+  }
+
   /** The tick since which it has held without a break. */
   private lasting(of: Expression, seconds: number): Evaluating {
     const holds = this.truth(of);
@@ -183,7 +198,7 @@ export class Compiler {
   /** Where the tick stands in which it last became true. What holds in the first tick never became so. */
   private became(of: Expression): number {
     const holds = this.truth(of);
-    const before = this.place(() => undefined);
+    const before = this.placeBefore();
     return this.place((view, memory, place) => {
       const now = holds(view);
       if (now && memory[before] === 0) memory[place] = view.tick;
@@ -216,7 +231,7 @@ export class Compiler {
 
   private counted(of: Expression): Evaluating {
     const holds = this.truth(of);
-    const before = this.place(() => undefined);
+    const before = this.placeBefore();
     const count = this.place((view, memory, place) => {
       const now = holds(view);
       const so = memory[place] === NEVER ? 0 : memory[place]!;

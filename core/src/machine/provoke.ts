@@ -1,0 +1,345 @@
+import { conditionsOf } from './component';
+import { COMPONENT_KINDS } from './components';
+import type { Machine } from './build';
+import { parseAct } from './acts';
+import { type Control, placeOfWay, placesOf } from './desk';
+import { type Expression, parseExpression, type Reading, TICKS, type View } from './expression';
+import { actProblem, type DeskAct, type LoggedAct, type MachineState, readingOf, tickMachine } from './work';
+
+/** Seconds that something is waited for once what leads to it has been done. */
+const PATIENCE = 90;
+/** How deep conditions are followed back. */
+const DEPTH = 5;
+
+type Kept = { state: MachineState; log: LoggedAct[]; memory: number[] };
+
+/**
+ * Brings conditions of a desk about by acts: controls are worked where they are, class states and people are set as the
+ * scene would set them, and what a component works out is brought about by what it depends on. For tests of forbidden
+ * rows and of reactions, and to see that every one of them can be shown; not every condition can be found a way to.
+ */
+export class Provoker {
+  readonly log: LoggedAct[] = [];
+  private readonly compiler;
+  private memory: number[];
+  private readonly truths = new Map<Expression, (view: View) => boolean>();
+  private readonly ofComponent = new Map<string, { kind: string; conditions: string[] }>();
+  /** What is kept worked, for what falls back by itself. */
+  private readonly listener:
+    ((before: MachineState, state: MachineState, acts: readonly DeskAct[]) => void) | null;
+
+  constructor(
+    private readonly machine: Machine,
+    public state: MachineState,
+    expressions: readonly Expression[] = [],
+    listener: Provoker['listener'] = null,
+  ) {
+    this.listener = listener;
+    this.compiler = machine.compiler.alike();
+    for (const each of expressions) this.prepare(each);
+    this.memory = this.compiler.freshMemory();
+    for (const { kind, id, needs: _needs, origin: _origin, ...given } of machine.desk.components) {
+      const found = COMPONENT_KINDS.get(kind);
+      if (!found) continue;
+      const conditions = conditionsOf(found).flatMap((name) => {
+        const text = (given as Record<string, unknown>)[name];
+        return typeof text === 'string' ? [text] : [];
+      });
+      this.ofComponent.set(id ?? kind, { kind, conditions });
+    }
+  }
+
+  /** Every part of an expression gets its truth before the first tick, so that its memory is complete. */
+  private prepare(each: Expression): void {
+    if (each.kind === 'number') return;
+    if (!this.truths.has(each)) this.truths.set(each, this.compiler.truth(each));
+    if ('of' in each) this.prepare(each.of);
+    if ('parts' in each) each.parts.forEach((part) => this.prepare(part));
+    if (each.kind === 'before') [each.first, each.then].forEach((part) => this.prepare(part));
+  }
+
+  private holds(each: Expression): boolean {
+    const known = this.truths.get(each);
+    const view = { tick: this.state.tick, readings: this.state.readings, memory: this.memory };
+    if (known) return known(view);
+    // Without a memory of its own: only what holds now can be asked.
+    const compiler = this.machine.compiler.alike();
+    const truth = compiler.truth(each);
+    return truth({ ...view, memory: compiler.remember({ ...view, memory: compiler.freshMemory() }) });
+  }
+
+  private advance(acts: readonly DeskAct[] = []): void {
+    const before = this.state;
+    this.state = tickMachine(this.machine, before, acts);
+    this.memory = this.compiler.remember({
+      tick: this.state.tick,
+      readings: this.state.readings,
+      memory: this.memory,
+    });
+    this.listener?.(before, this.state, acts);
+  }
+
+  wait(seconds: number): void {
+    for (let t = 0; t < seconds * TICKS; t++) this.advance();
+  }
+
+  private do(act: DeskAct): boolean {
+    if (actProblem(this.machine, this.state, act) !== null) return false;
+    this.advance([act]);
+    this.log.push({ tick: this.state.tick, act });
+    return true;
+  }
+
+  /** Does an act that was found elsewhere, where it can be done here. */
+  repeat(act: DeskAct): void {
+    if (act.kind !== 'scene') this.do(act);
+  }
+
+  private keep(): Kept {
+    return { state: this.state, log: [...this.log], memory: this.memory };
+  }
+  private back(kept: Kept): void {
+    this.state = kept.state;
+    this.memory = kept.memory;
+    this.log.length = 0;
+    this.log.push(...kept.log);
+  }
+
+  private read(name: string): Reading {
+    return readingOf(this.machine, this.state, name);
+  }
+
+  /** Goes to one of some places by the shortest way. */
+  go(places: readonly string[]): boolean {
+    const here = () => String(this.read('place'));
+    if (places.includes(here())) return true;
+    const { desk } = this.machine;
+    if (places.some((each) => desk.places.find((one) => one.id === each)?.helper)) return true;
+    const came = new Map<string, string>();
+    const queue = [here()];
+    for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
+      if (places.includes(at)) {
+        const way = [at];
+        while (came.has(way[0]!)) way.unshift(came.get(way[0]!)!);
+        return way.slice(1).every((place) => this.do({ kind: 'go', place }));
+      }
+      for (const place of desk.places) {
+        const leads = (place.from ?? []).some(
+          (each) => (typeof each === 'string' ? each : each.place) === at,
+        );
+        if (leads && place.id !== here() && !came.has(place.id)) {
+          came.set(place.id, at);
+          queue.push(place.id);
+        }
+      }
+    }
+    return false;
+  }
+
+  /** Does an act as a desk writes it: a control put or worked, a look, a way, something said. */
+  act(text: string): boolean {
+    if (text.startsWith('call:')) return this.do({ kind: 'call', says: text.slice('call:'.length).trim() });
+    const act = parseAct(text);
+    const done =
+      act.kind === 'put'
+        ? this.put(act.control, act.position)
+        : act.kind === 'do' && this.work(act.what, true);
+    if (!done || act.kind === 'call' || !act.until) return done;
+    const { until } = act;
+    for (let t = 0; t < PATIENCE * TICKS && !this.holds(until); t++) this.advance();
+    return this.holds(until);
+  }
+
+  private put(name: string, to: string): boolean {
+    const control = this.machine.controls.get(name);
+    if (!control) return false;
+    if (!this.go(placesOf(control.at))) return false;
+    if (control.kind === 'pedal') return this.do({ kind: 'pedal', control: name, to: Number(to) });
+    return this.do({ kind: 'set', control: name, to });
+  }
+
+  /** Works something, or lets it go. */
+  private work(name: string, wanted: boolean): boolean {
+    const { desk } = this.machine;
+    const place = placeOfWay(desk, name);
+    if (place !== null && !this.machine.controls.has(name)) return wanted && this.go([place]);
+    const look = desk.looks.find((each) => each.id === name);
+    if (look) return !wanted || (this.go(placesOf(look.at)) && this.do({ kind: 'look', look: name }));
+    const control = this.machine.controls.get(name);
+    if (!control || !this.go(placesOf(control.at))) return false;
+    return this.do(workedAct(control, wanted));
+  }
+
+  /** Makes something hold, or not hold. Answers whether it does in the end. */
+  make(each: Expression, wanted = true, depth = 0): boolean {
+    if (depth > DEPTH) return false;
+    if (this.holds(each) === wanted && each.kind !== 'within' && each.kind !== 'count') return true;
+    switch (each.kind) {
+      case 'number':
+        return false;
+      case 'not':
+        return this.make(each.of, !wanted, depth + 1) && this.holds(each) === wanted;
+      case 'and':
+      case 'or':
+        return (each.kind === 'and') === wanted
+          ? this.all(each.parts, wanted, depth)
+          : this.one(each.parts, wanted, depth);
+      case 'for':
+        if (!wanted) return this.make(each.of, false, depth + 1);
+        if (!this.make(each.of, true, depth + 1)) return false;
+        this.wait(each.seconds + 0.3);
+        return this.holds(each);
+      case 'within':
+        if (!wanted) return this.patiently(each, false);
+        this.make(each.of, false, depth + 1);
+        this.advance();
+        return this.make(each.of, true, depth + 1) && this.patiently(each, true, 1);
+      case 'done':
+        return wanted && this.work(each.name, true);
+      case 'ever':
+        return this.make(each.of, wanted, depth + 1);
+      case 'before':
+        return this.make(each.first, wanted, depth + 1);
+      case 'soon':
+        return this.holds(each) === wanted;
+      case 'name':
+        return this.name(each, wanted, depth);
+      case 'compare':
+        return this.compared(each, wanted, depth);
+      default:
+        return false;
+    }
+  }
+
+  private all(parts: readonly Expression[], wanted: boolean, depth: number): boolean {
+    // What looks back in time comes last, and what is done first may undo what comes after it.
+    const late = (one: Expression) => Number(['for', 'within', 'since', 'count'].includes(one.kind));
+    const order = [...parts].sort((a, b) => late(a) - late(b));
+    for (let t = 0; t < 3; t++) {
+      for (const part of order) this.make(part, wanted, depth + 1);
+      if (order.every((part) => this.holds(part) === wanted)) return true;
+    }
+    return false;
+  }
+
+  private one(parts: readonly Expression[], wanted: boolean, depth: number): boolean {
+    for (const part of parts) {
+      const kept = this.keep();
+      if (this.make(part, wanted, depth + 1)) return true;
+      this.back(kept);
+    }
+    return false;
+  }
+
+  private patiently(each: Expression, wanted: boolean, seconds = PATIENCE): boolean {
+    for (let t = 0; t < seconds * TICKS && this.holds(each) !== wanted; t++) this.advance();
+    return this.holds(each) === wanted;
+  }
+
+  private name(each: Expression & { kind: 'name' }, wanted: boolean, depth: number): boolean {
+    const { name } = each;
+    const { desk } = this.machine;
+    if (this.machine.controls.has(name) || desk.looks.some((one) => one.id === name))
+      return this.work(name, wanted);
+    const show = desk.shows.find((one) => one.id === name);
+    if (show) {
+      if (!wanted) return false;
+      if (show.when !== undefined && !this.make(parseExpression(show.when), true, depth + 1)) return false;
+      return this.go(placesOf(show.at)) && this.patiently(each, true, 1);
+    }
+    return this.worked(each, name, wanted ? 'yes' : 'no', wanted, depth);
+  }
+
+  /** A state of the class or of a component: set by the scene, else brought about by what its component depends on. */
+  private worked(each: Expression, name: string, to: string, wanted: boolean, depth: number): boolean {
+    const kept = this.keep();
+    if (this.do({ kind: 'scene', name, to }) && this.patiently(each, wanted, 0.3)) return true;
+    this.back(kept);
+    const own = this.ofComponent.get(name.slice(0, name.lastIndexOf('.')));
+    for (const condition of own?.conditions ?? [])
+      for (const way of [true, false]) {
+        if (this.make(parseExpression(condition), way, depth + 1) && this.patiently(each, wanted))
+          return true;
+        this.back(kept);
+      }
+    return false;
+  }
+
+  private compared(each: Expression & { kind: 'compare' }, wanted: boolean, depth: number): boolean {
+    const { left, right } = each;
+    if (left.kind === 'since') return this.since(each, left.of, wanted, depth);
+    if (left.kind === 'count') return this.counted(each, left.of, wanted, depth);
+    if (left.kind !== 'name') return false;
+    const { name } = left;
+    const meaning = this.machine.vocabulary.get(name);
+    if (meaning?.kind === 'choice') {
+      const given = right.kind === 'name' ? right.name : right.kind === 'number' ? String(right.value) : '';
+      const is = (each.op === '=') === wanted;
+      const values = is ? [given] : meaning.values.filter((one) => one !== given);
+      for (const value of values) {
+        const kept = this.keep();
+        if (name === 'place') {
+          if (this.go([value])) return true;
+        } else if (this.machine.controls.has(name)) {
+          if (this.put(name, value) && this.holds(each) === wanted) return true;
+        } else if (this.worked(each, name, value, wanted, depth)) return true;
+        this.back(kept);
+      }
+      return false;
+    }
+    const figure = this.figureOf(right);
+    if (figure === null) return false;
+    if (this.machine.controls.get(name)?.kind === 'pedal')
+      return this.put(
+        name,
+        (each.op === '=' && wanted && figure === 0) || !wanted ? '0' : figure > 0 ? String(figure) : '1',
+      );
+    const more = ['>', '>='].includes(each.op) === wanted;
+    const value =
+      each.op === '='
+        ? figure
+        : more
+          ? figure + 0.01 + Math.abs(figure) * 0.02
+          : figure - 0.01 - Math.abs(figure) * 0.02;
+    return this.worked(each, name, String(value), wanted, depth);
+  }
+
+  private figureOf(each: Expression): number | null {
+    const view = { tick: this.state.tick, readings: this.state.readings, memory: this.memory };
+    const value = this.machine.compiler.alike().reading(each)(view);
+    return typeof value === 'number' ? value : null;
+  }
+
+  private since(
+    each: Expression & { kind: 'compare' },
+    of: Expression,
+    wanted: boolean,
+    depth: number,
+  ): boolean {
+    if (!this.make(of, true, depth + 1)) return false;
+    this.make(of, false, depth + 1);
+    return this.patiently(each, wanted, 600);
+  }
+
+  private counted(
+    each: Expression & { kind: 'compare' },
+    of: Expression,
+    wanted: boolean,
+    depth: number,
+  ): boolean {
+    for (let t = 0; t < 14; t++) {
+      if (this.holds(each) === wanted) return true;
+      this.make(of, false, depth + 1);
+      this.advance();
+      if (!this.make(of, true, depth + 1)) return false;
+    }
+    return this.holds(each) === wanted;
+  }
+}
+
+function workedAct({ id, kind, springs }: Control, wanted: boolean): DeskAct {
+  if (kind === 'pedal') return { kind: 'pedal', control: id, to: wanted ? 1 : 0 };
+  if (kind === 'press' || kind === 'pull') return { kind: 'press', control: id };
+  if (kind === 'lever' && springs !== undefined) return { kind: 'set', control: id, to: springs };
+  return { kind: wanted ? 'hold' : 'release', control: id };
+}

@@ -1,0 +1,254 @@
+import type { DeskView } from '@rounds/contract';
+import {
+  type Control,
+  type DeskAct,
+  type DeskDeal,
+  type DeskPack,
+  dealtMachine,
+  type LoggedAct,
+  machineOf,
+  TICKS,
+  workThrough,
+} from '@rounds/core/machine';
+import { session } from '@rounds/core/procedure';
+import type { Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { chooseOption, openBrowser } from '../tools/browser';
+import { startDemo } from '../tools/demoServer';
+import { axeFindings } from './axe';
+import { signIn } from './house';
+
+/** The desk: a machine started and stopped by mouse, by touch and by keyboard alone, and what a test says of it. */
+let demo: Awaited<ReturnType<typeof startDemo>>;
+beforeAll(async () => {
+  demo = await startDemo();
+});
+afterAll(() => demo?.stop());
+
+type Hand = 'mouse' | 'touch' | 'keyboard';
+
+/** Begins a run from the practice screen, as a person does. */
+async function begin(page: Page, title: string, program: RegExp, mode: RegExp | null): Promise<DeskView> {
+  await page.goto(`${demo.address}/practise?what=desk`);
+  await chooseOption(page, 'Class', title);
+  await page
+    .getByRole('group', { name: 'What to do at the desk' })
+    .getByRole('button', { name: program })
+    .click();
+  if (mode)
+    await page.getByRole('group', { name: 'How much is shown' }).getByRole('button', { name: mode }).click();
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await page.getByLabel('Machine time').waitFor();
+  const id = page.url().split('/').at(-1)!;
+  return page.evaluate(
+    async (run) => (await (await fetch(`/api/practice/desks/${run}`)).json()) as DeskView,
+    id,
+  );
+}
+
+/** Everything that is to be done, by whoever knows the way. */
+function way(view: DeskView): { log: LoggedAct[]; controls: ReadonlyMap<string, Control>; pack: DeskPack } {
+  const pack = view.pack as DeskPack;
+  const deal = view.deal as DeskDeal;
+  const machine = machineOf(pack)!;
+  const { log } = workThrough(machine, session(pack, deal.procedures), dealtMachine(machine, deal));
+  return { log, controls: machine.controls, pack };
+}
+
+/** Seconds that the machine's clock shows. */
+async function clock(page: Page): Promise<number> {
+  const parts = (await page.getByLabel('Machine time').innerText()).split(':').map(Number);
+  return parts.reduce((sum, each) => 60 * sum + each, 0);
+}
+const speed = (page: Page, label: string) =>
+  page.getByLabel("How fast the machine's clock runs").getByText(label, { exact: true }).click();
+
+/** Waits until the machine's clock shows so much, quickly where it is long. */
+async function until(page: Page, seconds: number): Promise<void> {
+  if ((await clock(page)) >= seconds) return;
+  const long = seconds - (await clock(page)) > 8;
+  if (long) await speed(page, '×60');
+  await expect.poll(() => clock(page), { timeout: 120_000, interval: 100 }).toBeGreaterThanOrEqual(seconds);
+  if (long) await speed(page, '×1');
+}
+
+/** Reaches a button by Tab alone. */
+async function tabTo(page: Page, name: string): Promise<void> {
+  for (let n = 0; n < 400; n++) {
+    const here = await page.evaluate(() => {
+      const at = document.activeElement;
+      return at?.getAttribute('aria-label') ?? at?.textContent?.trim() ?? '';
+    });
+    if (here === name) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`"${name}" is not reached by Tab`);
+}
+
+/** Does what is to be done with a hand, act by act, waiting as long as it takes. */
+async function workAt(page: Page, view: DeskView, hand: Hand): Promise<void> {
+  const { log, controls, pack } = way(view);
+  const desk = pack.machine.desk!;
+  let held: string | null = null;
+  const press = async (name: string) => {
+    const button = page.getByRole('button', { name, exact: true });
+    if (hand === 'keyboard') {
+      await tabTo(page, name);
+      await page.keyboard.press('Enter');
+    } else if (hand === 'touch') await button.tap();
+    else await button.click();
+  };
+  const letGo = async () => {
+    if (held === null) return;
+    if (hand === 'mouse') await page.mouse.up();
+    else if (hand === 'keyboard') await page.keyboard.up(' ');
+    else await page.getByRole('button', { name: held, exact: true }).tap();
+    held = null;
+  };
+  const hold = async (name: string) => {
+    await letGo();
+    const button = page.getByRole('button', { name, exact: true });
+    if (hand === 'mouse') {
+      await button.hover();
+      await page.mouse.down();
+    } else if (hand === 'keyboard') {
+      await tabTo(page, name);
+      await page.keyboard.down(' ');
+    } else {
+      // For those who cannot hold: kept with a tap.
+      const keep = page.getByRole('button', { name: `${name.split(': ')[0]}: keep it where it is put` });
+      if ((await keep.getAttribute('aria-pressed')) === 'false') await keep.tap();
+      await button.tap();
+    }
+    held = name;
+  };
+  const nameOf = (id: string) => controls.get(id)!.name;
+  const choose = async (label: string, option: string, act: string) => {
+    await letGo();
+    await chooseOption(page, label, option);
+    await page.getByRole('button', { name: act, exact: true }).click();
+  };
+  const does = async (act: DeskAct): Promise<void> => {
+    switch (act.kind) {
+      case 'go': {
+        held = null;
+        const place = desk.places.find((each) => each.id === act.place)!;
+        const button = page
+          .getByRole('region', { name: 'Where you are' })
+          .getByRole('button', { name: place.name });
+        if ((await button.count()) === 0) return;
+        return hand === 'touch' ? button.tap() : button.click();
+      }
+      case 'look':
+        return press(desk.looks.find((each) => each.id === act.look)!.name);
+      case 'call':
+        return choose('Say aloud', act.says, 'Say it');
+      case 'away': {
+        const step = pack.procedures.flatMap((each) => each.steps).find((each) => each.id === act.step)!;
+        return choose('Done away from the desk', step.do, 'Done');
+      }
+      case 'set':
+        return controls.get(act.control)!.kind === 'selector'
+          ? press(`${nameOf(act.control)}: ${act.to}`)
+          : hold(`${nameOf(act.control)}: ${act.to}`);
+      case 'hold':
+        return hold(`${nameOf(act.control)}: Hold`);
+      case 'pedal':
+        return act.to === 0 ? letGo() : hold(`${nameOf(act.control)}: ${Math.round(100 * act.to)} %`);
+      case 'release':
+        return letGo();
+      case 'press':
+        return press(
+          `${nameOf(act.control)}: ${controls.get(act.control)!.kind === 'pull' ? 'pull' : 'press'}`,
+        );
+      default:
+        throw new Error(act.kind);
+    }
+  };
+  // What is waited for between two acts is waited for here too, from the end of the one before.
+  let before = 0;
+  for (const { tick, act } of log) {
+    const gap = (tick - before) / TICKS;
+    if (gap > 1.5) await until(page, (await clock(page)) + Math.ceil(gap) + 1);
+    before = tick;
+    await does(act);
+  }
+  await letGo();
+  await until(page, (await clock(page)) + 3);
+}
+
+async function endRun(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'End', exact: true }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'End it' }).click();
+  await page.getByRole('link', { name: 'To the desk again' }).waitFor();
+}
+const heading = (page: Page) => page.getByRole('heading', { level: 1 }).innerText();
+
+describe('the desk', () => {
+  for (const hand of ['mouse', 'touch', 'keyboard'] as const)
+    it(`starts a loader by ${hand}`, async () => {
+      const { context, close } = await openBrowser({
+        viewport: hand === 'touch' ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+        hasTouch: hand === 'touch',
+      });
+      const page = context.pages()[0]!;
+      await signIn(page, demo.address, 'isla');
+      const view = await begin(page, 'Wheel loader', /^Start it/, /^Guided/);
+      await workAt(page, view, hand);
+      await endRun(page);
+      expect(await heading(page)).toMatch(/^100 of 100, nothing critical/);
+      await close();
+    });
+
+  it('stops a loader that has worked, over a reload in the middle of it', async () => {
+    const { context, close } = await openBrowser();
+    const page = context.pages()[0]!;
+    await signIn(page, demo.address, 'isla');
+    const view = await begin(page, 'Wheel loader', /^Stop it/, /^Test/);
+    const shown = await clock(page);
+    await until(page, shown + 3);
+    await page.reload();
+    expect(await clock(page)).toBeGreaterThanOrEqual(shown);
+    await workAt(page, view, 'mouse');
+    await endRun(page);
+    expect(await heading(page)).toMatch(/^100 of 100/);
+    await close();
+  });
+
+  it('names a breaker closed before the engine is warm, and every load put on at once', async () => {
+    const { context, close } = await openBrowser();
+    const page = context.pages()[0]!;
+    await signIn(page, demo.address, 'isla');
+    await begin(page, 'Towed generator set', /^Start it/, /^Test/);
+    const go = (name: RegExp) =>
+      page.getByRole('region', { name: 'Where you are' }).getByRole('button', { name }).click();
+    await page.getByRole('button', { name: 'Controller mode: manual' }).click();
+    await go(/breakers/);
+    await page.getByRole('button', { name: 'Main breaker: closed' }).click();
+    await go(/control panel/);
+    await page.getByRole('button', { name: 'Run button: press' }).click();
+    await until(page, (await clock(page)) + 5);
+    await endRun(page);
+    const forbidden = page.getByRole('region', { name: 'Forbidden' });
+    await expect(forbidden.getByRole('listitem').first().innerText()).resolves.toMatch(/for \d/);
+    expect(await heading(page)).toMatch(/critical flaw/);
+    await close();
+  });
+
+  it.each(['paper', 'night', 'sun'])('is clean for axe in %s, at both sizes', async (theme) => {
+    for (const viewport of [
+      { width: 1280, height: 800 },
+      { width: 390, height: 844 },
+    ]) {
+      const { context, close } = await openBrowser({ viewport });
+      await context.addInitScript((name) => localStorage.setItem('rounds-theme', name), theme);
+      const page = context.pages()[0]!;
+      await signIn(page, demo.address, 'isla');
+      await begin(page, 'Motor grader', /^All of it/, /^Guided/);
+      expect(await axeFindings(page)).toEqual([]);
+      await endRun(page);
+      expect(await axeFindings(page)).toEqual([]);
+      await close();
+    }
+  });
+});
