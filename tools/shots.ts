@@ -11,7 +11,7 @@ import { PALETTES } from '../web/src/parts/tokens';
 import { openBrowser } from './browser';
 import { packsOfCheckout, startDemo } from './demoServer';
 import { ensureBuilt, ensureDebianPackages } from './setup.mjs';
-import { signIn, VIEWS } from './views';
+import { beginDesk, signIn, VIEWS } from './views';
 
 const { values } = parseArgs({
   options: {
@@ -57,16 +57,78 @@ if (values.only?.split(',').includes('outlines')) {
   await contactSheet();
   console.log('outlines.png');
 }
+if (!values.only || values.only.split(',').includes('desks')) {
+  await deskSheet();
+  console.log('desks.png');
+}
 await demo?.stop();
 
 /** One picture of every class's outline from above, each to its own scale, in the application's colours and type. */
+const fonts = () =>
+  [400, 700]
+    .map((weight) => {
+      const file = `node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff2`;
+      const data = readFileSync(join(import.meta.dirname, '..', file)).toString('base64');
+      return `@font-face{font-family:sheet;font-weight:${weight};src:url(data:font/woff2;base64,${data})}`;
+    })
+    .join('');
+
+/** Every class's desk where most of it is in reach, on a small laptop and on a phone. */
+async function deskSheet(): Promise<void> {
+  const colours = PALETTES.paper;
+  const cells: string[] = [];
+  for (const { id, title, variants, machine } of packsOfCheckout()) {
+    const { desk } = machine;
+    if (!desk) continue;
+    const reach = (place: string) => desk.controls.filter((each) => [each.at].flat().includes(place)).length;
+    const [best] = [...desk.places].sort((a, b) => reach(b.id) - reach(a.id));
+    const pictures: string[] = [];
+    for (const viewport of [
+      { width: 1280, height: 800 },
+      { width: 390, height: 844 },
+    ]) {
+      const { context, close } = await openBrowser({ viewport });
+      const page = context.pages()[0] ?? (await context.newPage());
+      await signIn(page, address, 'hilda');
+      const run = await beginDesk(page, {
+        classId: id,
+        variant: variants[0]!.id,
+        program: 'free',
+        mode: 'free',
+      });
+      await page.goto(`${address}/practise/desk/${run}`);
+      await page.getByLabel('Machine time').waitFor();
+      const place = page
+        .getByRole('region', { name: 'Where you are' })
+        .getByRole('button', { name: best!.name });
+      if ((await place.count()) > 0 && (await place.isEnabled())) await place.click();
+      await page.evaluate(() => document.fonts.ready.then(() => undefined));
+      await page.waitForTimeout(250);
+      pictures.push((await page.screenshot()).toString('base64'));
+      await close();
+    }
+    const [wide, tall] = pictures;
+    cells.push(
+      `<figure><div><img src="data:image/png;base64,${wide}" width="432"/>` +
+        `<img src="data:image/png;base64,${tall}" width="125"/></div><figcaption>${title}</figcaption></figure>`,
+    );
+    if (values.out) console.log(`  ${id}`);
+  }
+  const { context, close } = await openBrowser({ viewport: { width: 1800, height: 800 } });
+  const page = context.pages()[0] ?? (await context.newPage());
+  await page.setContent(
+    `<style>${fonts()}body{margin:12px;display:grid;grid-template-columns:repeat(3,1fr);gap:8px;` +
+      `font:14px/1.25 sheet;background:${colours.ground};color:${colours.ink}}` +
+      `figure{margin:0;padding:8px;background:${colours.sheet};border:1px solid ${colours.line}}` +
+      `figure div{display:flex;gap:8px}figcaption{font-weight:700}</style>${cells.join('')}`,
+  );
+  await page.evaluate(() => document.fonts.ready.then(() => undefined));
+  await page.screenshot({ path: join(out, 'desks.png'), fullPage: true });
+  await close();
+}
+
 async function contactSheet(): Promise<void> {
   const colours = PALETTES.paper;
-  const fonts = [400, 700].map((weight) => {
-    const file = `node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff2`;
-    const data = readFileSync(join(import.meta.dirname, '..', file)).toString('base64');
-    return `@font-face{font-family:sheet;font-weight:${weight};src:url(data:font/woff2;base64,${data})}`;
-  });
   const cells = packsOfCheckout().map(({ title, plan }) => {
     const { paths, box } = outlineDrawing(plan.outlines);
     const side = Math.max(box.width, box.height) * 1.08;
@@ -88,7 +150,7 @@ async function contactSheet(): Promise<void> {
   const { context, close } = await openBrowser({ viewport: { width: 1280, height: 800 } });
   const page = context.pages()[0] ?? (await context.newPage());
   await page.setContent(
-    `<style>${fonts.join('')}body{margin:16px;display:grid;grid-template-columns:repeat(7,1fr);gap:8px;` +
+    `<style>${fonts()}body{margin:16px;display:grid;grid-template-columns:repeat(7,1fr);gap:8px;` +
       `font:14px/1.25 sheet;background:${colours.ground};color:${colours.ink}}` +
       `figure{margin:0;padding:8px;text-align:center;background:${colours.sheet};border:1px solid ${colours.line}}` +
       `small{color:${colours.quiet}}figcaption{font-weight:700}small{font-weight:400}</style>${cells.join('')}`,

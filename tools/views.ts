@@ -1,4 +1,5 @@
 import type { Page } from 'playwright-core';
+import { v7 as uuidv7 } from 'uuid';
 import { chooseOption } from './browser';
 
 /** A main view of the application, as the demo shows it. `open` brings the signed-in page there. */
@@ -21,6 +22,26 @@ export async function signIn(page: Page, address: string, login: string): Promis
       body: JSON.stringify({ login: who, password: installation.demoPassword }),
     });
   }, login);
+}
+
+/** Begins a try-out at a desk; answers its number. */
+export async function beginDesk(
+  page: Page,
+  asked: { classId: string; variant: string; program: string; mode: string },
+): Promise<string> {
+  const id = uuidv7();
+  await page.evaluate(
+    async (body) => {
+      const answer = await fetch('/api/practice/desks', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+      if (!answer.ok) throw new Error(await answer.text());
+    },
+    { id, ...asked, surprise: false, personId: null },
+  );
+  return id;
 }
 
 const go = (path: string, heading: RegExp) => async (page: Page, address: string) => {
@@ -310,7 +331,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'prepare',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await go('/assess/new', /Prepare an evaluation/)(page, address);
       await chooseOption(page, 'Operator', 'Eilidh Corrigall');
@@ -368,7 +388,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'lesson-screen',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await teach(page, address);
       await page.goto(`${page.url()}/screen`);
@@ -533,6 +552,23 @@ export const VIEWS: readonly View[] = [
       await answer.getByRole('button', { name: /^Go on/ }).click();
       await answer.getByRole('button', { name: 'Answer' }).click();
       await page.getByRole('group', { name: 'The key' }).waitFor();
+    },
+  },
+  {
+    name: 'desk',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      const run = await beginDesk(page, {
+        classId: 'wheel-loader',
+        variant: 'diesel',
+        program: 'start',
+        mode: 'guided',
+      });
+      await page.goto(`${address}/practise/desk/${run}`);
+      await page.getByRole('button', { name: 'In the seat' }).click();
+      await page.getByRole('button', { name: 'Key switch: on', exact: true }).click();
+      await page.evaluate(() => scrollTo(0, 0));
     },
   },
   {

@@ -41,7 +41,7 @@ function away() {
 
 <template>
   <section class="stack" aria-label="Look, listen, say">
-    <h3>Look, listen, ask</h3>
+    <h2>Look, listen, ask</h2>
     <div class="looks">
       <Button v-for="each in looks" :key="each.id" class="look" @click="look(each.id, each.name, each.of)">{{
         each.name

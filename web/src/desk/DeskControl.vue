@@ -37,7 +37,12 @@ const workAct = (to: string): DeskAct =>
       ? { kind: 'hold', control: id }
       : { kind: 'set', control: id, to };
 function begin(to: string) {
-  if (kind === 'lever' && to === springs) return letGo();
+  if (kind === 'lever' && to === springs) {
+    // Put to where it rests it is made sure of, also where it rests already.
+    holding.value = null;
+    props.desk.act(workAct(to), `${name}: ${to}`);
+    return;
+  }
   if (holding.value === to) {
     // A second tap lets go what is kept.
     if (kept.value) letGo();
@@ -95,7 +100,7 @@ const touches = computed(() =>
       :depth="depth"
     />
     <div class="grow">
-      <h4>{{ name }}</h4>
+      <h3>{{ name }}</h3>
       <p v-if="stateWords" class="quiet small state" aria-live="off">{{ stateWords }}</p>
       <div class="touches">
         <template v-if="kind === 'selector'">
@@ -172,7 +177,7 @@ const touches = computed(() =>
   border-color: var(--petrol);
   box-shadow: inset 4px 0 0 var(--petrol);
 }
-h4 {
+h3 {
   margin: 0;
   font-size: 0.98rem;
   line-height: 1.2;

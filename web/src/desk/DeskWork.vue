@@ -92,7 +92,7 @@ watch(desk.full, (now) => {
         <p v-for="each in broken" :key="each" class="breach" role="alert">{{ each }}</p>
         <ProblemAlert :problem="problem" />
         <section v-for="group in groups" :key="group.name" :aria-label="group.name">
-          <h3>{{ group.name }}</h3>
+          <h2>{{ group.name }}</h2>
           <div class="controls">
             <DeskControl v-for="each in group.controls" :key="each.id" :desk="desk" :control="each" />
           </div>
@@ -100,7 +100,7 @@ watch(desk.full, (now) => {
         <DeskActs :desk="desk" />
       </div>
       <aside v-if="guided" class="rail-side" aria-label="The way" tabindex="0">
-        <h3>May come next</h3>
+        <h2>May come next</h2>
         <ul class="next">
           <li v-for="each in nextWords" :key="each">{{ each }}</li>
           <li v-if="nextWords.length === 0" class="quiet">Everything is done. End the run.</li>
