@@ -170,7 +170,8 @@ async function workAt(page: Page, view: DeskView, hand: Hand): Promise<void> {
   let before = 0;
   for (const { tick, act } of log) {
     const gap = (tick - before) / TICKS;
-    if (gap > 1.5) await until(page, (await clock(page)) + Math.ceil(gap) + 1, held !== null);
+    if (gap > 1.5 || (held !== null && gap > 0.3))
+      await until(page, (await clock(page)) + Math.ceil(gap) + 1, held !== null);
     before = tick;
     await does(act);
   }
