@@ -64,14 +64,16 @@ if (!values.only || values.only.split(',').includes('desks')) {
 await demo?.stop();
 
 /** One picture of every class's outline from above, each to its own scale, in the application's colours and type. */
-const fonts = () =>
-  [400, 700]
+/** The fonts of the application, for a page of its own. */
+function fonts(): string {
+  return [400, 700]
     .map((weight) => {
       const file = `node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff2`;
       const data = readFileSync(join(import.meta.dirname, '..', file)).toString('base64');
       return `@font-face{font-family:sheet;font-weight:${weight};src:url(data:font/woff2;base64,${data})}`;
     })
     .join('');
+}
 
 /** Every class's desk where most of it is in reach, on a small laptop and on a phone. */
 async function deskSheet(): Promise<void> {
@@ -104,13 +106,13 @@ async function deskSheet(): Promise<void> {
       if ((await place.count()) > 0 && (await place.isEnabled())) await place.click();
       await page.evaluate(() => document.fonts.ready.then(() => undefined));
       await page.waitForTimeout(250);
-      pictures.push((await page.screenshot()).toString('base64'));
+      pictures.push((await page.screenshot({ type: 'jpeg', quality: 80 })).toString('base64'));
       await close();
     }
     const [wide, tall] = pictures;
     cells.push(
-      `<figure><div><img src="data:image/png;base64,${wide}" width="432"/>` +
-        `<img src="data:image/png;base64,${tall}" width="125"/></div><figcaption>${title}</figcaption></figure>`,
+      `<figure><div><img src="data:image/jpeg;base64,${wide}" width="432"/>` +
+        `<img src="data:image/jpeg;base64,${tall}" width="125"/></div><figcaption>${title}</figcaption></figure>`,
     );
     if (values.out) console.log(`  ${id}`);
   }

@@ -24,7 +24,7 @@ export class Provoker {
   private memory: number[];
   private readonly truths = new Map<Expression, (view: View) => boolean>();
   private readonly ofComponent = new Map<string, { kind: string; conditions: string[] }>();
-  /** What is kept worked, for what falls back by itself. */
+  /** Hears of every tick: the machine before and after it, and what was done in it. */
   private readonly listener:
     ((before: MachineState, state: MachineState, acts: readonly DeskAct[]) => void) | null;
 

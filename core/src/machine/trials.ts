@@ -17,7 +17,7 @@ export interface Trial {
 }
 
 /** The machine as it may be found when something is tried: at rest, started, and as each procedure finds it. */
-export function moments(pack: DeskPack, machine: Machine): MachineState[] {
+function moments(pack: DeskPack, machine: Machine): MachineState[] {
   const atRest = dealtMachine(machine, { procedures: [], found: null, failures: [] });
   const ids = deskProcedures(pack)
     .filter((each) => each.kind === 'prepare' || each.kind === 'startup')

@@ -28,7 +28,7 @@ export type Speed = (typeof SPEEDS)[number];
 
 /** How often what was done is sent to be kept, in milliseconds. */
 const KEEP_EVERY = 4000;
-/** Ticks that are worked out at once where a run is taken up again. */
+/** How long a tick of the machine lasts at its own speed, in milliseconds. */
 const FRAME = 1000 / TICKS;
 
 /**
