@@ -2,6 +2,7 @@
 import type { DeskView } from '@rounds/contract/desk';
 import type { Control, ControlKind } from '@rounds/core/machine';
 import { momentWords } from '@rounds/core/procedure';
+import { onKeyStroke } from '@vueuse/core';
 import { Button, Segmented } from 'ant-design-vue';
 import { computed, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -54,6 +55,18 @@ const titles = computed(() =>
     ? PROGRAM_WORDS.free.name
     : `${PROGRAM_WORDS[props.view.program].name}, ${MODE_WORDS[props.view.mode].name.toLowerCase()}`,
 );
+/** The clock by key, also while something is held. */
+const CLOCK_KEYS: Readonly<Record<string, Speed>> = { p: 0, '1': 1, '2': 10, '3': 60 };
+onKeyStroke(Object.keys(CLOCK_KEYS), (event) => {
+  const from = event.target;
+  if (
+    from instanceof HTMLElement &&
+    /^(INPUT|TEXTAREA|SELECT)$/.test(from.tagName) &&
+    from.getAttribute('type') !== 'radio'
+  )
+    return;
+  if (!event.ctrlKey && !event.metaKey && !event.altKey) speed.value = CLOCK_KEYS[event.key]!;
+});
 const speeds = SPEEDS.map((value) => ({ value, label: value === 0 ? 'Pause' : `×${value}` }));
 
 async function end() {
@@ -121,6 +134,7 @@ watch(desk.full, (now) => {
         :options="speeds"
         size="large"
         aria-label="How fast the machine's clock runs"
+        title="Keys: P pauses, 1 real time, 2 ten times, 3 sixty times"
         @change="speed = Number($event) as Speed"
       />
       <p class="told grow" role="status" aria-live="polite">
