@@ -39,7 +39,7 @@ export async function beginDesk(
       });
       if (!answer.ok) throw new Error(await answer.text());
     },
-    { id, ...asked, surprise: false, personId: null },
+    { id, surprise: false, personId: null, ...asked },
   );
   return id;
 }

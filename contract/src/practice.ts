@@ -124,7 +124,7 @@ const classPractice = z.object({
   graded: z.number(),
   gradedRight: z.number(),
   lastBench: z.object({ id: uuid, endedAt: instant }).nullable(),
-  /** Runs at the desk that were judged, the best and the latest. */
+  /** Runs at the desk that were judged, and the latest of them. */
   desks: z.number(),
   lastDesk: z
     .object({

@@ -19,6 +19,10 @@ export type StepAct =
 
 const SHAPE = /^([A-Za-z][\w-]*)(?:\s*(?:=\s*([^\s=]+)))?(?:\s+(pressed|held\s+until\s+(.+)))?$/;
 
+/** Whether a reaction is written as an act that is said or kept up, rather than as a condition. */
+export const isWrittenAsAct = (text: string): boolean =>
+  text.startsWith('call:') || /\sheld\s+until\s/.test(text);
+
 /** Reads an act. Throws ExpressionError, with the place, for what is none. */
 export function parseAct(text: string): StepAct {
   const trimmed = text.trim();

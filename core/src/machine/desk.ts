@@ -174,6 +174,34 @@ export const waysTo = ({ by, from = [] }: Desk['places'][number]): string[] => [
   ...from.flatMap((way) => (typeof way === 'string' ? [] : [way.by])),
 ];
 
+/** Whether there is a way from one place straight to another. */
+export const leadsTo = ({ from = [] }: Desk['places'][number], place: string): boolean =>
+  from.some((way) => (typeof way === 'string' ? way : way.place) === place);
+
+/** The places on the shortest way from one place to one of others; null where there is none. */
+export function shortestWay(
+  places: readonly Desk['places'][number][],
+  from: string,
+  goals: readonly string[],
+): string[] | null {
+  const came = new Map<string, string | null>([[from, null]]);
+  const queue = [from];
+  for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
+    if (goals.includes(at)) {
+      const way: string[] = [];
+      for (let step: string | null = at; step !== null && step !== from; step = came.get(step) ?? null)
+        way.unshift(step);
+      return way;
+    }
+    for (const place of places) {
+      if (came.has(place.id) || !leadsTo(place, at)) continue;
+      came.set(place.id, at);
+      queue.push(place.id);
+    }
+  }
+  return null;
+}
+
 /** The place that an act leads to; null where it leads nowhere. */
 export const placeOfWay = (desk: Desk, way: string): string | null =>
   desk.places.find((each) => waysTo(each).includes(way))?.id ?? null;

@@ -1,4 +1,5 @@
-export { buildMachine, DeskError, type DeskProblem, type Machine, type Unfitted } from './build';
+export { buildMachine, DeskError, type Machine, type Unfitted } from './build';
+export type { DeskProblem } from './checkSteps';
 export { COMPONENT_KINDS } from './components';
 export {
   CONTROL_KINDS,
@@ -6,6 +7,7 @@ export {
   type ControlKind,
   type Desk,
   deskSchema,
+  leadsTo,
   placesOf,
   waysTo,
 } from './desk';

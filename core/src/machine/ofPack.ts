@@ -2,37 +2,27 @@ import type { EffectivePack } from '../catalogue/compose';
 import { buildMachine, type Machine } from './build';
 import { fitDesk } from './fit';
 
+const FIELDS = [
+  'id',
+  'title',
+  'plan',
+  'procedures',
+  'forbidden',
+  'machine',
+  'sheet',
+  'conditions',
+  'fitOut',
+] as const;
+
 /** What a desk needs of a class as it is fitted out: nothing of its checks and faults. */
-export type DeskPack = Pick<
-  EffectivePack,
-  'id' | 'title' | 'plan' | 'procedures' | 'forbidden' | 'machine' | 'sheet' | 'conditions' | 'fitOut'
->;
+export type DeskPack = Pick<EffectivePack, (typeof FIELDS)[number]>;
 
 /** The part of a class as it is fitted out that its desk needs. */
-export const deskPackOf = ({
-  id,
-  title,
-  plan,
-  procedures,
-  forbidden,
-  machine,
-  sheet,
-  conditions,
-  fitOut,
-}: EffectivePack): DeskPack => ({
-  id,
-  title,
-  plan,
-  procedures,
-  forbidden,
-  machine,
-  sheet,
-  conditions,
-  fitOut,
-});
+export const deskPackOf = (pack: EffectivePack): DeskPack =>
+  Object.fromEntries(FIELDS.map((field) => [field, pack[field]])) as DeskPack;
 
 /** Kinds of procedures that a desk carries out from beginning to end, in the order of a shift. */
-const DESK_KINDS: readonly string[] = ['prepare', 'startup', 'function-test', 'shutdown'];
+export const DESK_KINDS: readonly string[] = ['prepare', 'startup', 'function-test', 'shutdown'];
 
 /** The procedures of a class that are carried out at its desk from beginning to end, in the order of a shift. */
 export function deskProcedures({

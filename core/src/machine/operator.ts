@@ -1,7 +1,7 @@
 import { allowedOrder, type Session, type SessionStep, timingSeconds } from '../procedure';
 import { parseAct, type StepAct } from './acts';
 import { isFitted, type Machine } from './build';
-import { type Control, placeOfWay, placesOf } from './desk';
+import { type Control, placeOfWay, placesOf, shortestWay } from './desk';
 import { parseExpression, TICKS } from './expression';
 import {
   actProblem,
@@ -296,11 +296,11 @@ class Operator {
   }
 
   private goToOne(places: readonly string[]): void {
-    if (places.includes(this.here())) return;
-    const ways = places.map((each) => this.wayTo(each)).filter((each) => each !== null);
-    const shortest = ways.sort((a, b) => a.length - b.length)[0];
-    if (!shortest) throw new RangeError(`there is no way from ${this.here()} to ${places.join(' or ')}`);
-    for (const place of shortest) this.go(place);
+    // Nobody takes a wrong way, and a helper goes their own.
+    const open = this.machine.desk.places.filter((each) => !each.wrong && !each.helper);
+    const way = shortestWay(open, this.here(), places);
+    if (!way) throw new RangeError(`there is no way from ${this.here()} to ${places.join(' or ')}`);
+    for (const place of way) this.go(place);
   }
 
   private goTo(place: string): void {
@@ -311,29 +311,6 @@ class Operator {
     // Whoever leaves lets go of everything there.
     this.do({ kind: 'go', place });
     this.holding = new Set();
-  }
-
-  /** The places on the shortest way, none of it a wrong one. */
-  private wayTo(goal: string): string[] | null {
-    const from = this.here();
-    const came = new Map<string, string | null>([[from, null]]);
-    const queue = [from];
-    for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
-      if (at === goal) {
-        const way: string[] = [];
-        for (let step: string | null = at; step !== null && step !== from; step = came.get(step) ?? null)
-          way.unshift(step);
-        return way;
-      }
-      for (const place of this.machine.desk.places) {
-        if (came.has(place.id) || place.wrong || place.helper) continue;
-        const leads = (place.from ?? []).some((way) => (typeof way === 'string' ? way : way.place) === at);
-        if (!leads) continue;
-        came.set(place.id, at);
-        queue.push(place.id);
-      }
-    }
-    return null;
   }
 }
 

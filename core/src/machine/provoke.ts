@@ -2,8 +2,8 @@ import { conditionsOf } from './component';
 import { COMPONENT_KINDS } from './components';
 import type { Machine } from './build';
 import { parseAct } from './acts';
-import { type Control, placeOfWay, placesOf } from './desk';
-import { type Expression, parseExpression, type Reading, TICKS, type View } from './expression';
+import { type Control, placeOfWay, placesOf, shortestWay } from './desk';
+import { type Expression, parseExpression, TICKS, type View } from './expression';
 import { actProblem, type DeskAct, type LoggedAct, type MachineState, readingOf, tickMachine } from './work';
 
 /** Seconds that something is waited for once what leads to it has been done. */
@@ -23,7 +23,8 @@ export class Provoker {
   private readonly compiler;
   private memory: number[];
   private readonly truths = new Map<Expression, (view: View) => boolean>();
-  private readonly ofComponent = new Map<string, { kind: string; conditions: string[] }>();
+  /** The conditions that each component depends on. */
+  private readonly conditions = new Map<string, string[]>();
   /** Hears of every tick: the machine before and after it, and what was done in it. */
   private readonly listener:
     ((before: MachineState, state: MachineState, acts: readonly DeskAct[]) => void) | null;
@@ -45,7 +46,7 @@ export class Provoker {
         const text = (given as Record<string, unknown>)[name];
         return typeof text === 'string' ? [text] : [];
       });
-      this.ofComponent.set(id ?? kind, { kind, conditions });
+      this.conditions.set(id ?? kind, conditions);
     }
   }
 
@@ -105,35 +106,12 @@ export class Provoker {
     this.log.push(...kept.log);
   }
 
-  private read(name: string): Reading {
-    return readingOf(this.machine, this.state, name);
-  }
-
-  /** Goes to one of some places by the shortest way. */
+  /** Goes to one of some places by the shortest way, be it a wrong one. */
   go(places: readonly string[]): boolean {
-    const here = () => String(this.read('place'));
-    if (places.includes(here())) return true;
     const { desk } = this.machine;
     if (places.some((each) => desk.places.find((one) => one.id === each)?.helper)) return true;
-    const came = new Map<string, string>();
-    const queue = [here()];
-    for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
-      if (places.includes(at)) {
-        const way = [at];
-        while (came.has(way[0]!)) way.unshift(came.get(way[0]!)!);
-        return way.slice(1).every((place) => this.do({ kind: 'go', place }));
-      }
-      for (const place of desk.places) {
-        const leads = (place.from ?? []).some(
-          (each) => (typeof each === 'string' ? each : each.place) === at,
-        );
-        if (leads && place.id !== here() && !came.has(place.id)) {
-          came.set(place.id, at);
-          queue.push(place.id);
-        }
-      }
-    }
-    return false;
+    const way = shortestWay(desk.places, String(readingOf(this.machine, this.state, 'place')), places);
+    return way !== null && way.every((place) => this.do({ kind: 'go', place }));
   }
 
   /** Does an act as a desk writes it: a control put or worked, a look, a way, something said. */
@@ -255,8 +233,8 @@ export class Provoker {
     const kept = this.keep();
     if (this.do({ kind: 'scene', name, to }) && this.patiently(each, wanted, 0.3)) return true;
     this.back(kept);
-    const own = this.ofComponent.get(name.slice(0, name.lastIndexOf('.')));
-    for (const condition of own?.conditions ?? [])
+    const component = name.slice(0, name.lastIndexOf('.'));
+    for (const condition of this.conditions.get(component) ?? [])
       for (const way of [true, false]) {
         if (this.make(parseExpression(condition), way, depth + 1) && this.patiently(each, wanted))
           return true;

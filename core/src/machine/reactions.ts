@@ -1,4 +1,4 @@
-import { parseAct, type StepAct } from './acts';
+import { isWrittenAsAct, parseAct, type StepAct } from './acts';
 import { isFitted, type Machine } from './build';
 import { type Desk, placeOfWay, waysTo } from './desk';
 import { Compiler, type Meaning, parseExpression, type Reading, TICKS, type View } from './expression';
@@ -80,7 +80,7 @@ export class ReactionWatch {
 
   private watching(text: string): Watching[] {
     const reaction: Reaction = { text, at: null };
-    if (text.startsWith('call:') || /\sheld\s+until\s/.test(text)) {
+    if (isWrittenAsAct(text)) {
       const act = parseAct(text);
       return isFitted(this.machine, act) ? [{ reaction, done: this.acted(act), stands: false }] : [];
     }
@@ -195,6 +195,7 @@ export function reactionsTo(
   const watches = [...armed]
     .filter((id) => machine.failures.has(id))
     .map((id) => new ReactionWatch(machine, id));
+  if (watches.length === 0) return [];
   const byTick = actsByTick(log);
   let state = from;
   while (state.tick < until) {

@@ -61,8 +61,8 @@ export class Recogniser {
   constructor(
     private readonly machine: Machine,
     session: Session,
-    private readonly kindOf: (procedure: string) => string,
   ) {
+    const kinds = new Map(session.procedures.map((each) => [each.id, each.kind as string]));
     this.compiler = machine.compiler.alike();
     const truth = (text: string | undefined) =>
       text === undefined ? null : this.compiler.truth(parseExpression(text));
@@ -91,7 +91,7 @@ export class Recogniser {
         // In a function test the one thing that is put somewhere must really move.
         moves:
           !spec?.confirms &&
-          this.kindOf(step.procedure) === 'function-test' &&
+          kinds.get(step.procedure) === 'function-test' &&
           ways.every((list) => list.filter((each) => each.act.kind === 'put').length === 1),
         events: 0,
         last: NEVER,
@@ -281,8 +281,7 @@ export function recognise(
   until: number,
   from: MachineState = startMachine(machine),
 ): { trace: Trace; state: MachineState } {
-  const kinds = new Map(session.procedures.map((each) => [each.id, each.kind as string]));
-  const recogniser = new Recogniser(machine, session, (procedure) => kinds.get(procedure) ?? '');
+  const recogniser = new Recogniser(machine, session);
   const byTick = actsByTick(log);
   let state = from;
   while (state.tick < until) {

@@ -179,7 +179,7 @@ describe('a run that is dealt', () => {
     const { log, state } = workThrough(truck, session(own, dealt.procedures), dealtMachine(truck, dealt));
     const judged = judgeDesk(own, truck, dealt, log, state.tick);
     const again = judgeDesk(own, truck, dealt, JSON.parse(JSON.stringify(log)) as LoggedAct[], state.tick);
-    expect([again.result, again.trace]).toEqual([judged.result, judged.trace]);
+    expect(again.result).toEqual(judged.result);
     expect(judged.result).toMatchObject({ score: 100, critical: 0, breaches: [], failed: 0 });
     const nothing = judgeDesk(own, truck, dealt, [], 100).result;
     expect([nothing.score, nothing.seconds]).toEqual([0, 10]);

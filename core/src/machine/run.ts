@@ -1,14 +1,15 @@
 import type { EffectivePack } from '../catalogue/compose';
 import { judge, type Judgement, session, type Trace } from '../procedure';
 import { seededRandom } from '../statistics';
-import { type Machine, valueFor } from './build';
+import type { Machine } from './build';
 import { COMPONENT_KINDS } from './components';
 import { type Reading, TICKS } from './expression';
-import { type DeskPack, deskProcedures } from './ofPack';
+import { DESK_KINDS, type DeskPack, deskProcedures } from './ofPack';
 import { workThrough } from './operator';
 import { isHandled, type Reacted, reactionsTo } from './reactions';
 import { recognise } from './recognise';
-import { type LoggedAct, type MachineState, startMachine, tickMachine } from './work';
+import { valueFor } from './values';
+import { actsByTick, type LoggedAct, type MachineState, startMachine, tickMachine } from './work';
 
 /** What is practised at a desk: the start, with or without the function tests, the stop, all of it, or nothing that is judged. */
 export const DESK_PROGRAMS = ['start', 'tests', 'stop', 'whole', 'free'] as const;
@@ -18,7 +19,7 @@ const KINDS_OF: Readonly<Record<DeskProgram, readonly string[]>> = {
   start: ['prepare', 'startup'],
   tests: ['prepare', 'startup', 'function-test'],
   stop: ['shutdown'],
-  whole: ['prepare', 'startup', 'function-test', 'shutdown'],
+  whole: DESK_KINDS,
   free: [],
 };
 
@@ -82,8 +83,7 @@ export function failuresWithin(pack: DeskPack, machine: Machine, deal: DeskDeal)
   if (deal.procedures.length === 0) return all;
   const start = dealtMachine(machine, { ...deal, failures: [] });
   const { log, state: end } = workThrough(machine, session(pack, deal.procedures), start);
-  const byTick = new Map<number, LoggedAct['act'][]>();
-  for (const { tick, act } of log) byTick.set(tick, [...(byTick.get(tick) ?? []), act]);
+  const byTick = actsByTick(log);
   const begun = new Set<string>();
   for (let state = start; state.tick < end.tick;) {
     state = tickMachine(machine, state, byTick.get(state.tick + 1));
@@ -133,6 +133,8 @@ export interface DeskResult {
   /** Forbidden rows, in the order in which they began. */
   breaches: { id: string; from: number; to: number | null }[];
   reactions: Reacted[];
+  /** The steps that were recognised in what was done. */
+  trace: Trace;
   /** Failures that began, and those that were handled as they should be. */
   failed: number;
   handled: number;
@@ -145,7 +147,7 @@ export function judgeDesk(
   deal: DeskDeal,
   log: readonly LoggedAct[],
   ticks: number,
-): { result: DeskResult; trace: Trace; judgement: Judgement } {
+): { result: DeskResult; judgement: Judgement } {
   const from = dealtMachine(machine, deal);
   const { trace } = recognise(machine, pack, session(pack, deal.procedures), log, ticks, from);
   const judgement = judge(pack, deal.procedures, trace);
@@ -157,10 +159,10 @@ export function judgeDesk(
       seconds: ticks / TICKS,
       breaches: trace.broken.map((each) => ({ id: each.rule, from: each.at, to: each.until ?? null })),
       reactions,
+      trace,
       failed: reactions.length,
       handled: reactions.filter(isHandled).length,
     },
-    trace,
     judgement,
   };
 }

@@ -1,4 +1,5 @@
 import { session } from '../procedure';
+import { isWrittenAsAct } from './acts';
 import type { Machine } from './build';
 import { type DeskPack, deskProcedures } from './ofPack';
 import { parseExpression, TICKS } from './expression';
@@ -132,6 +133,6 @@ function tryFailure(
 
 /** Does what a reaction says, as well as can be. */
 function react(provoker: Provoker, text: string): void {
-  if (text.startsWith('call:') || /\sheld\s+until\s/.test(text)) provoker.act(text);
+  if (isWrittenAsAct(text)) provoker.act(text);
   else provoker.make(parseExpression(text));
 }

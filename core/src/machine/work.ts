@@ -1,6 +1,7 @@
-import { type Machine, type Mutable, valueFor } from './build';
-import { type Control, placesOf } from './desk';
+import type { Machine, Mutable } from './build';
+import { type Control, leadsTo, placesOf } from './desk';
 import type { Reading } from './expression';
+import { valueFor } from './values';
 
 /** Something that is done at a desk. `scene` is done to it: by the trainer, or by what goes wrong. */
 export type DeskAct =
@@ -70,13 +71,6 @@ export function readingOf(machine: Machine, state: MachineState, name: string): 
 
 const placeNow = (machine: Machine, state: MachineState): string => String(reads(machine, state, 'place'));
 
-/** Whether there is a way from one place to another. */
-const leads = (machine: Machine, from: string, to: string): boolean =>
-  machine.desk.places.some(
-    (each) =>
-      each.id === to && (each.from ?? []).some((way) => (typeof way === 'string' ? way : way.place) === from),
-  );
-
 /** What stands at a helper's place is worked by calling to them. */
 const isHelpers = (machine: Machine, place: string): boolean =>
   machine.desk.places.find((each) => each.id === place)?.helper ?? false;
@@ -86,6 +80,7 @@ export function actProblem(machine: Machine, state: MachineState, act: DeskAct):
   const { desk } = machine;
   const here = placeNow(machine, state);
   const nameOf = (place: string) => desk.places.find((each) => each.id === place)?.name ?? place;
+  const leads = (to: string) => desk.places.some((each) => each.id === to && leadsTo(each, here));
   const outOfReach = (name: string, at: string | readonly string[]) =>
     placesOf(at).includes(here) || placesOf(at).some((place) => isHelpers(machine, place))
       ? null
@@ -93,7 +88,7 @@ export function actProblem(machine: Machine, state: MachineState, act: DeskAct):
   switch (act.kind) {
     case 'go':
       if (!desk.places.some((each) => each.id === act.place)) return `There is no place "${act.place}".`;
-      return act.place === here || leads(machine, here, act.place)
+      return act.place === here || leads(act.place)
         ? null
         : `There is no way from ${nameOf(here)} to ${nameOf(act.place)}.`;
     case 'look': {

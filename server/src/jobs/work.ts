@@ -67,8 +67,8 @@ export const work = {
     return dealDesk(pack, machine, program, { surprise, seed });
   },
   judgeDesk({ pack, deal, log, ticks }: JudgedRun): { result: DeskResult; steps: StepResult[] } {
-    const { result, judgement, trace } = judgeDesk(pack, machineOf(pack)!, deal, log, ticks);
-    return { result, steps: stepResults(judgement, trace) };
+    const { result, judgement } = judgeDesk(pack, machineOf(pack)!, deal, log, ticks);
+    return { result, steps: stepResults(judgement, result.trace) };
   },
   classPaper: ({ paper, subject }: { paper: ClassPaper; subject: PaperSubject }): Promise<Buffer> =>
     render(classPapers[paper](subject)),

@@ -1,5 +1,6 @@
 import { randomInt } from 'node:crypto';
 import type { DeskOutcome, DeskView, deskRoutes as routes, RouteInput } from '@rounds/contract';
+import { canonicalJson } from '@rounds/core/catalogue';
 import { deskPackOf, type LoggedAct, programsOf } from '@rounds/core/machine';
 import { stepReviews } from '@rounds/core/practice';
 import { and, asc, eq, isNotNull, lt } from 'drizzle-orm';
@@ -111,12 +112,10 @@ function checkWorked(row: Row, { log, ticks }: Worked): void {
   if (log.some((each, i) => each.tick > ticks || (i > 0 && each.tick < log[i - 1]!.tick)))
     throw refuse('The acts are not in the order of the clock.');
   const same = (a: LoggedAct, b: LoggedAct) =>
-    a.tick === b.tick && JSON.stringify(sorted(a.act)) === JSON.stringify(sorted(b.act));
+    a.tick === b.tick && canonicalJson(a.act) === canonicalJson(b.act);
   if (row.log.some((each, i) => !same(each, log[i]!)))
     throw refuse('It differs from what was kept of this run.');
 }
-
-const sorted = (act: object) => Object.entries(act).sort(([a], [b]) => a.localeCompare(b));
 
 /** Keeps what was done so far. */
 export async function keepDesk(

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { deskSpots, planBox } from '@rounds/core/drawing';
+import { leadsTo } from '@rounds/core/machine';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import MachineOutline from '../drawing/MachineOutline.vue';
@@ -22,9 +23,7 @@ const unit = computed(() => Math.max(box.value.width, box.value.height) / 22);
 const numbered = computed(() =>
   places.map((place, i) => {
     const { x, y } = spots[i]!;
-    const leads = (place.from ?? []).some(
-      (way) => (typeof way === 'string' ? way : way.place) === props.desk.place.value,
-    );
+    const leads = leadsTo(place, props.desk.place.value);
     const here = place.id === props.desk.place.value;
     return { ...place, n: i + 1, x, y, leads, here };
   }),

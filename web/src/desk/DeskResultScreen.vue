@@ -1,14 +1,6 @@
 <script setup lang="ts">
-import {
-  type DeskDeal,
-  type DeskPack,
-  type DeskResult,
-  deskWords,
-  isHandled,
-  judgeDesk,
-  machineOf,
-} from '@rounds/core/machine';
-import { judgementWords, momentWords, tellsCriticalFlaw } from '@rounds/core/procedure';
+import { type DeskDeal, type DeskPack, type DeskResult, deskWords, isHandled } from '@rounds/core/machine';
+import { judge, judgementWords, momentWords, tellsCriticalFlaw } from '@rounds/core/procedure';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
@@ -26,11 +18,16 @@ const found = computed(() => {
   if (!told) return null;
   const pack = told.pack as DeskPack;
   const deal = told.deal as DeskDeal;
-  const machine = machineOf(pack)!;
-  const { judgement, trace } = judgeDesk(pack, machine, deal, told.log, told.ticks);
-  return { told, pack, machine, result: told.result as DeskResult, judgement, trace };
+  const result = told.result as DeskResult;
+  return { told, pack, result, judgement: judge(pack, deal.procedures, result.trace) };
 });
-const words = computed(() => (found.value ? judgementWords(found.value.judgement, found.value.trace) : []));
+const words = computed(() =>
+  found.value
+    ? judgementWords(found.value.judgement, found.value.result.trace)
+        // Rules are told above, with their moment and length.
+        .filter((each) => each.kind !== 'rule')
+    : [],
+);
 const rules = computed(() => {
   if (!found.value) return [];
   const said = new Map(found.value.pack.forbidden.map((each) => [each.id, each.rule]));
@@ -42,10 +39,10 @@ const rules = computed(() => {
 });
 const failures = computed(() => {
   if (!found.value) return [];
-  const { pack, machine, result } = found.value;
+  const { pack, result } = found.value;
   return result.reactions.map((each) => {
     const row = pack.machine.failures.find((one) => one.id === each.failure);
-    const says = (text: string) => deskWords(machine.desk, text);
+    const says = (text: string) => deskWords(pack.machine.desk!, text);
     return {
       ...each,
       title: row?.failure ?? each.failure,
@@ -142,7 +139,7 @@ const score = computed(() => {
               <h2>Forbidden, and done</h2>
               <ul class="reactions">
                 <li v-for="each in rules" :key="`${each.id} ${each.from}`" class="wrong">
-                  <strong>{{ momentWords(each.from) }}, for {{ duration(each.lasted) }}</strong>
+                  <strong>{{ momentWords(each.from) }}, for {{ duration(each.lasted) }}:</strong>
                   {{ each.says }}
                 </li>
               </ul>
@@ -177,7 +174,7 @@ const score = computed(() => {
             v-if="score !== null"
             :session="found.judgement.session"
             :judgement="found.judgement"
-            :trace="found.trace"
+            :trace="found.result.trace"
             label="What was done"
           />
         </div>

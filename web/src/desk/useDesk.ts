@@ -40,8 +40,7 @@ export function useDesk(view: DeskView) {
   const deal = view.deal as DeskDeal;
   const machine = markRaw(machineOf(pack)!);
   const session = sessionOf(pack, deal.procedures);
-  const kinds = new Map(session.procedures.map((each) => [each.id, each.kind as string]));
-  const recogniser = new Recogniser(machine, session, (procedure) => kinds.get(procedure) ?? '');
+  const recogniser = new Recogniser(machine, session);
 
   /** What this device has of the run; after a reload it may be more than the server has. */
   const kept = useSessionStorage<{ log: LoggedAct[]; ticks: number }>(`rounds-desk-${view.id}`, {

@@ -19,15 +19,15 @@ import StateBox from '../parts/StateBox.vue';
 import { moment } from '../parts/words';
 import BenchOptions from './BenchOptions.vue';
 import DeskOptions from '../desk/DeskOptions.vue';
-import { useStartDesk } from '../desk/queries';
 import DrillOptions from './DrillOptions.vue';
 import { beginOffline } from './offlineDrills';
 import OfflinePractice from './OfflinePractice.vue';
 import PracticeOverview from './PracticeOverview.vue';
 import PracticeRecord from './PracticeRecord.vue';
 import PracticeSets from './PracticeSets.vue';
-import { usePracticeClasses, useStartBench, useStartDrill } from './queries';
+import { usePracticeClasses } from './queries';
 import SetPractice from './SetPractice.vue';
+import { useBegin } from './useBegin';
 import { useOfflinePractice } from './useOfflinePractice';
 
 /** Practise: begin a walk-round drill or a bench, and see what was practised, what is forgotten and what comes next. */
@@ -59,8 +59,8 @@ const personChoices = computed(() => {
 
 const classes = usePracticeClasses();
 const classId = ref(asked('class'));
-const start = useStartDrill();
-const problem = ref<unknown>(null);
+const beginning = useBegin();
+const { problem } = beginning;
 const offline = useOfflinePractice();
 const isOffline = (error: unknown) => (error as { code?: string } | null)?.code === 'offline';
 /** The server cannot be reached: what the device keeps can still be practised. */
@@ -119,11 +119,7 @@ const kind = ref<BenchKind>('all');
 const size = ref(12);
 const system = useLocalStorage<UnitSystem>('rounds-units', 'si');
 const timed = ref<number | null>(null);
-const programs = computed(() =>
-  away.value
-    ? []
-    : ((classes.data.value?.classes ?? []).find((each) => each.id === classId.value)?.programs ?? []),
-);
+const programs = computed(() => chosen.value?.programs ?? []);
 const program = ref<DeskProgram>('start');
 const mode = ref<'guided' | 'test'>('guided');
 const surprise = ref(false);
@@ -142,66 +138,34 @@ watch(
   [classId, variant, what, form, station, kind, size, system, timed, program, mode, surprise, personId],
   () => (number = uuidv7()),
 );
-const startBench = useStartBench();
-async function beginBench() {
-  problem.value = null;
-  try {
-    const made = await startBench.mutateAsync({
-      body: {
-        id: number,
-        classId: classId.value,
-        variant: variant.value,
-        kind: kind.value,
-        size: size.value,
-        system: system.value,
-        timed: timed.value,
-        personId: personId.value || null,
-      },
-    });
-    await router.push(`/practise/bench/${made.id}`);
-  } catch (error) {
-    problem.value = error;
-  }
-}
-const startDesk = useStartDesk();
-async function beginDesk() {
-  problem.value = null;
-  try {
-    const made = await startDesk.mutateAsync({
-      body: {
-        id: number,
-        classId: classId.value,
-        variant: variant.value,
-        program: program.value,
-        mode: program.value === 'free' ? 'free' : mode.value,
-        surprise: surprise.value,
-        personId: personId.value || null,
-      },
-    });
-    await router.push(`/practise/desk/${made.id}`);
-  } catch (error) {
-    problem.value = error;
-  }
-}
 async function begin() {
   if (away.value) return beginHere();
-  if (!walks.value) return what.value === 'desk' ? beginDesk() : beginBench();
-  problem.value = null;
-  try {
-    const made = await start.mutateAsync({
-      body: {
-        id: number,
-        classId: classId.value,
-        variant: variant.value,
-        form: form.value,
-        station: form.value === 'station' ? station.value : null,
-        personId: personId.value || null,
-      },
+  const common = {
+    id: number,
+    classId: classId.value,
+    variant: variant.value,
+    personId: personId.value || null,
+  };
+  if (walks.value)
+    return beginning.drill({
+      ...common,
+      form: form.value,
+      station: form.value === 'station' ? station.value : null,
     });
-    await router.push(`/practise/${made.id}`);
-  } catch (error) {
-    problem.value = error;
-  }
+  if (what.value === 'bench')
+    return beginning.bench({
+      ...common,
+      kind: kind.value,
+      size: size.value,
+      system: system.value,
+      timed: timed.value,
+    });
+  return beginning.desk({
+    ...common,
+    program: program.value,
+    mode: program.value === 'free' ? 'free' : mode.value,
+    surprise: surprise.value,
+  });
 }
 const setting = ref(false);
 /** A drill that was set, ready to begin. */
@@ -297,7 +261,7 @@ async function beginHere() {
           html-type="submit"
           block
           :disabled="missing !== ''"
-          :loading="start.isLoading.value || startBench.isLoading.value || startDesk.isLoading.value"
+          :loading="beginning.busy.value"
         >
           {{ away ? 'Begin, for yourself' : 'Begin' }}
         </Button>
@@ -388,6 +352,15 @@ async function beginHere() {
 }
 .begin :deep(.ant-segmented-item-label) {
   text-align: center;
+}
+@media (max-width: 640px) {
+  .begin :deep(.ant-segmented-item-label) {
+    display: grid;
+    place-content: center;
+    padding: 0.2rem 0.3rem;
+    white-space: normal;
+    line-height: 1.2;
+  }
 }
 /* Of the options, which are parts of their own. */
 .begin :deep(.forms) {

@@ -1,0 +1,32 @@
+import type { benchRoutes } from '@rounds/contract/bench';
+import type { deskRoutes } from '@rounds/contract/desk';
+import type { practiceRoutes } from '@rounds/contract/practice';
+import type { RouteInput } from '@rounds/contract/route';
+import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { useStartDesk } from '../desk/queries';
+import { useStartBench, useStartDrill } from './queries';
+
+/** Begins what is practised and goes there; what stands in the way is the problem. */
+export function useBegin() {
+  const router = useRouter();
+  const problem = ref<unknown>(null);
+  const [drill, bench, desk] = [useStartDrill(), useStartBench(), useStartDesk()];
+  async function go(made: Promise<{ id: string }>, under: '' | 'bench/' | 'desk/'): Promise<void> {
+    problem.value = null;
+    try {
+      await router.push(`/practise/${under}${(await made).id}`);
+    } catch (error) {
+      problem.value = error;
+    }
+  }
+  return {
+    problem,
+    busy: computed(() => drill.isLoading.value || bench.isLoading.value || desk.isLoading.value),
+    drill: (body: RouteInput<typeof practiceRoutes.startDrill>['body']) =>
+      go(drill.mutateAsync({ body }), ''),
+    bench: (body: RouteInput<typeof benchRoutes.startBench>['body']) =>
+      go(bench.mutateAsync({ body }), 'bench/'),
+    desk: (body: RouteInput<typeof deskRoutes.startDesk>['body']) => go(desk.mutateAsync({ body }), 'desk/'),
+  };
+}
