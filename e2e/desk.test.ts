@@ -180,8 +180,10 @@ async function workAt(page: Page, view: DeskView, hand: Hand): Promise<void> {
 
 async function endRun(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'End', exact: true }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'End it' }).click();
+  const question = page.getByRole('dialog');
+  await question.getByRole('button', { name: 'End it' }).click();
   await page.getByRole('link', { name: 'To the desk again' }).waitFor();
+  await question.waitFor({ state: 'detached' });
 }
 const heading = (page: Page) => page.getByRole('heading', { level: 1 }).innerText();
 /** The answer, and what the judge says of it. */

@@ -49,6 +49,9 @@ describe('the routes', () => {
           'answerBench',
           'endBench',
           'answerExercise',
+          'startDesk',
+          'keepDesk',
+          'endDesk',
         ].includes(name)
       ) {
         expect([name, spec.roles.includes('operator')]).toEqual([name, false]);
