@@ -25,6 +25,8 @@ export const AUDIT_ACTS = [
   'bench-ended',
   'bench-started',
   'desk-started',
+  'commands-started',
+  'commands-ended',
   'desk-ended',
   'calibration-closed',
   'calibration-handed-in',

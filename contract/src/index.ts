@@ -5,6 +5,7 @@ export * from './calibration';
 export * from './certification';
 export * from './changes';
 export * from './classes';
+export * from './commands';
 export * from './desk';
 export * from './exercise';
 export * from './fields';

@@ -135,6 +135,18 @@ const classPractice = z.object({
       critical: z.number(),
     })
     .nullable(),
+  /** Sets of commands answered, the latest of them, and whether the last ones make ready for the controls. */
+  commandSets: z.number(),
+  lastCommands: z
+    .object({
+      id: uuid,
+      endedAt: instant,
+      calls: z.number(),
+      right: z.number(),
+      median: z.number().nullable(),
+    })
+    .nullable(),
+  commandsReady: z.boolean(),
   /** Items practised, and those that should come back by now. */
   items: z.number(),
   due: z.number(),
@@ -241,6 +253,8 @@ export const practiceRoutes = {
           stations: z.array(z.object({ id: z.string(), name: z.string(), parts: z.number() })),
           /** What can be practised at its desk; empty where it has none. */
           programs: z.array(z.enum(DESK_PROGRAMS)),
+          /** Where its commands can be called, the place with the most of them first. */
+          commandPlaces: z.array(z.object({ id: z.string(), name: z.string() })),
         }),
       ),
     }),
@@ -353,7 +367,7 @@ export const practiceRoutes = {
       open: z.array(
         z.object({
           id: uuid,
-          what: z.enum(['drill', 'bench', 'desk']),
+          what: z.enum(['drill', 'bench', 'desk', 'commands']),
           classTitle: z.string(),
           startedAt: instant,
         }),

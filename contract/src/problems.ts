@@ -41,6 +41,7 @@ export const PROBLEMS = {
   'undo-refused': { status: 409, title: 'Cannot be undone' },
   'drill-act': { status: 409, title: 'Not in this drill' },
   'desk-run': { status: 409, title: 'Not at this desk' },
+  'command-set': { status: 409, title: 'Not in this set of commands' },
   'bench-answer': { status: 409, title: 'Not on this bench' },
   'nothing-raised': { status: 422, title: 'Nothing would be raised' },
   'policy-ended': { status: 409, title: 'It has ended already' },

@@ -52,6 +52,8 @@ describe('the routes', () => {
           'startDesk',
           'keepDesk',
           'endDesk',
+          'startCommands',
+          'endCommands',
         ].includes(name)
       ) {
         expect([name, spec.roles.includes('operator')]).toEqual([name, false]);

@@ -5,6 +5,7 @@ import { calibrationRoutes } from './calibration';
 import { certificationRoutes } from './certification';
 import { changeRoutes } from './changes';
 import { classRoutes } from './classes';
+import { commandRoutes } from './commands';
 import { deskRoutes } from './desk';
 import { exerciseRoutes } from './exercise';
 import { gradingRoutes } from './grading';
@@ -30,6 +31,7 @@ export const routes = {
   ...practiceRoutes,
   ...benchRoutes,
   ...deskRoutes,
+  ...commandRoutes,
   ...exerciseRoutes,
   ...calibrationRoutes,
   ...insightRoutes,

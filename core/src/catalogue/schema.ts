@@ -195,6 +195,15 @@ export const packSchema = z.strictObject({
       })
       .optional()
       .describe('What a drill must come to before an assessment; the usual where nothing is said'),
+    commands: z
+      .strictObject({
+        calls: z.number().int().min(2).max(200).describe('Calls of a set at least'),
+        seconds: z.number().min(0.5).max(10).describe('Answers later than this are late'),
+        wrong: z.number().int().min(0).max(50).describe('Most wrong answers of a set'),
+        late: z.number().int().min(0).max(50).describe('Most late or missing answers of a set'),
+      })
+      .optional()
+      .describe('What two sets of called-out commands in a row must come to; the usual where nothing is said'),
   }),
   certification: z.array(note),
   schools: z.array(school),

@@ -22,6 +22,7 @@ export {
   type MachineState,
   perceived,
   readingOf,
+  actsByTick,
   runMachine,
   startMachine,
   tickMachine,

@@ -1,5 +1,6 @@
 import type { Deal, DrillAct, DrillForm, DrillResult } from '@rounds/core/drill';
-import type { DeskMode } from '@rounds/contract';
+import type { CalledAt, DeskMode } from '@rounds/contract';
+import type { CommandDeal, CommandResult } from '@rounds/core/commands';
 import type { DeskDeal, DeskProgram, DeskResult, LoggedAct } from '@rounds/core/machine';
 import type { PracticeOutcome } from '@rounds/core/practice';
 import type { LessonPlan } from '@rounds/core/teaching';
@@ -124,6 +125,33 @@ export const deskRun = pgTable(
     result: jsonb('result').$type<DeskResult>(),
   },
   (t) => [index('desk_run_person').on(t.personId, t.classId, t.endedAt)],
+);
+
+/** A set of commands called out, on the machine or at the desk: what was dealt, and what became of it. */
+export const commandSet = pgTable(
+  'command_set',
+  {
+    id: uuid('id').primaryKey(),
+    /** Whom it counts for; null for a trainer's try-out. */
+    personId: uuid('person_id').references(() => person.id),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    packHash: text('pack_hash')
+      .notNull()
+      .references(() => effectivePack.hash),
+    calledAt: text('called_at').notNull().$type<CalledAt>(),
+    deal: jsonb('deal').notNull().$type<CommandDeal>(),
+    /** What was done at the desk; null where a trainer tapped the answers in. */
+    log: jsonb('log').$type<LoggedAct[]>(),
+    startedAt: instant('started_at').notNull(),
+    endedAt: instant('ended_at'),
+    result: jsonb('result').$type<CommandResult>(),
+  },
+  (t) => [index('command_set_person').on(t.personId, t.classId, t.endedAt)],
 );
 
 /** A drill that a trainer has set somebody. */

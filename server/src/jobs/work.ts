@@ -7,6 +7,15 @@ import {
   type TableKind,
 } from '@rounds/core/catalogue';
 import {
+  answersAtDesk,
+  callsAt,
+  type CommandDeal,
+  commandResult,
+  type CommandResult,
+  type CommandStandard,
+  controlsOf,
+} from '@rounds/core/commands';
+import {
   dealDesk,
   type DeskDeal,
   type DeskPack,
@@ -35,6 +44,14 @@ interface AskedDeal {
 interface JudgedRun {
   pack: DeskPack;
   deal: DeskDeal;
+  log: LoggedAct[];
+  ticks: number;
+}
+
+interface JudgedSet {
+  pack: DeskPack;
+  deal: CommandDeal;
+  standard: CommandStandard;
   log: LoggedAct[];
   ticks: number;
 }
@@ -69,6 +86,11 @@ export const work = {
   judgeDesk({ pack, deal, log, ticks }: JudgedRun): { result: DeskResult; steps: StepResult[] } {
     const { result, judgement } = judgeDesk(pack, machineOf(pack)!, deal, log, ticks);
     return { result, steps: stepResults(judgement, result.trace) };
+  },
+  judgeCommands({ pack, deal, standard, log, ticks }: JudgedSet): CommandResult {
+    const controls = controlsOf(pack)!;
+    const answers = answersAtDesk(controls, deal, standard.seconds, log, ticks);
+    return commandResult(callsAt(controls, deal.place), answers, standard);
   },
   classPaper: ({ paper, subject }: { paper: ClassPaper; subject: PaperSubject }): Promise<Buffer> =>
     render(classPapers[paper](subject)),

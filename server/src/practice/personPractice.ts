@@ -7,10 +7,11 @@ import type { Caller } from '../accounts/access';
 import { publishedPack } from '../classes/packs';
 import { type House, siteToday } from '../data/context';
 import { machineClass } from '../data/schema';
-import { deskRun, drill, practiceSet } from '../data/teachingSchema';
+import { commandSet, deskRun, drill, practiceSet } from '../data/teachingSchema';
 import { personOr404 } from '../people/roster';
 import { bench, exercise, exercisePlace } from '../data/gradingSchema';
 import { classesPractised, reviewsOf } from '../data/practiceReviews';
+import { classesCommanded, commandFigures } from './commands';
 import { classesAtDesk, deskFigures } from './desk';
 import { openSets } from './sets';
 
@@ -49,7 +50,7 @@ function benchFigures(ended: readonly (typeof bench.$inferSelect)[]) {
 /** Drills, benches or runs at a desk that the caller began for a person and did not end. */
 function begun(
   house: House,
-  table: typeof drill | typeof bench | typeof deskRun,
+  table: typeof drill | typeof bench | typeof deskRun | typeof commandSet,
   personId: string,
   caller: Caller,
 ) {
@@ -114,7 +115,11 @@ export async function personPractice(
   const now = house.now().toISOString();
   const classes: ClassPractice[] = [];
   const drilled = rows.map((each) => each.classId).reverse();
-  const practisedIn = [...(await classesPractised(house.db, id)), ...(await classesAtDesk(house, id))];
+  const practisedIn = [
+    ...(await classesPractised(house.db, id)),
+    ...(await classesAtDesk(house, id)),
+    ...(await classesCommanded(house, id)),
+  ];
   for (const classId of new Set([...drilled, ...practisedIn])) {
     const own = rows.filter((each) => each.classId === classId);
     const point = ({ id: drillId, endedAt, result }: (typeof own)[number]) => ({
@@ -140,6 +145,7 @@ export async function personPractice(
         })),
       ...benchFigures(ownBenches),
       ...(await deskFigures(house, id, classId)),
+      ...(await commandFigures(house, id, classId)),
       items: states.length,
       due: states.filter((each) => isDue(each, now)).length,
       forgotten: published ? forgotten(published.pack, states) : [],
@@ -151,6 +157,7 @@ export async function personPractice(
     ...(await begun(house, drill, id, caller)).map((each) => ({ ...each, what: 'drill' as const })),
     ...(await begun(house, bench, id, caller)).map((each) => ({ ...each, what: 'bench' as const })),
     ...(await begun(house, deskRun, id, caller)).map((each) => ({ ...each, what: 'desk' as const })),
+    ...(await begun(house, commandSet, id, caller)).map((each) => ({ ...each, what: 'commands' as const })),
   ];
   return {
     person: { id: who.id, name: `${who.givenName} ${who.familyName}` },

@@ -1,4 +1,5 @@
 import type { RouteAnswer, routes } from '@rounds/contract';
+import { commandPlaces } from '@rounds/core/commands';
 import { programsOf } from '@rounds/core/machine';
 import { walkingOrder } from '@rounds/core/round';
 import { asc, isNotNull } from 'drizzle-orm';
@@ -17,7 +18,7 @@ export async function practiceClasses(house: House): Promise<RouteAnswer<typeof 
   return {
     classes: packs.flatMap((published) => {
       if (!published) return [];
-      const { id, title, variants } = published.pack;
+      const { id, title, variants, machine } = published.pack;
       const programs = programsOf(published.pack);
       return {
         id,
@@ -31,6 +32,7 @@ export async function practiceClasses(house: House): Promise<RouteAnswer<typeof 
           }))
           .filter((each) => each.parts > 0),
         programs,
+        commandPlaces: machine.desk ? commandPlaces(machine.desk) : [],
       };
     }),
   };

@@ -1,8 +1,9 @@
-import { benchRoutes, deskRoutes, practiceRoutes as routes } from '@rounds/contract';
+import { benchRoutes, commandRoutes, deskRoutes, practiceRoutes as routes } from '@rounds/contract';
 import type { Router } from 'express';
 import type { House } from '../data/context';
 import { bind } from '../http/binder';
 import { answerBench, benchOutcome, endBench, openBench, startBench } from './bench';
+import { commandOutcome, endCommands, openCommands, startCommands } from './commands';
 import { deskOutcome, endDesk, keepDesk, openDesk, startDesk } from './desk';
 import { doDrillAct, openDrill } from './doDrillAct';
 import { drillOutcome } from './drillViews';
@@ -53,6 +54,14 @@ export function practiceRoutes(router: Router, house: House): void {
     endDesk(house, { params, body }, caller),
   );
   bind(router, house, deskRoutes.deskOutcome, ({ params, caller }) => deskOutcome(house, caller, params.id));
+  bind(router, house, commandRoutes.startCommands, ({ body, caller }) => startCommands(house, body, caller));
+  bind(router, house, commandRoutes.commands, ({ params, caller }) => openCommands(house, caller, params.id));
+  bind(router, house, commandRoutes.endCommands, ({ params, body, caller }) =>
+    endCommands(house, { params, body }, caller),
+  );
+  bind(router, house, commandRoutes.commandOutcome, ({ params, caller }) =>
+    commandOutcome(house, caller, params.id),
+  );
   bind(router, house, routes.personPractice, ({ params, caller }) =>
     personPractice(house, caller, params.id),
   );
