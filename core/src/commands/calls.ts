@@ -55,11 +55,20 @@ function asked(each: Expression): string[] {
 export function controlsOf(pack: Pick<DeskPack, 'machine' | 'fitOut'>): Controls | null {
   if (!pack.machine.desk) return null;
   const { desk, unfitted } = fitDesk(pack.machine.desk, pack.fitOut);
+  const there = new Set(desk.controls.map((each) => each.id));
+  const fitted = desk.commands.flatMap((command) => {
+    const answer = parseExpression(command.answer);
+    const works = [...new Set(asked(answer))];
+    return works.length > 0 && works.every((name) => there.has(name)) ? [{ command, answer, works }] : [];
+  });
+  const wanted = new Set(fitted.flatMap((each) => each.works));
   const machine = buildMachine(
     {
       ...desk,
       // With the engine off everything can be moved, and nothing follows from it.
-      controls: desk.controls.map(({ lockedWhen: _lockedWhen, ...control }) => control),
+      controls: desk.controls
+        .filter((each) => wanted.has(each.id))
+        .map(({ lockedWhen: _lockedWhen, ...control }) => control),
       looks: [],
       shows: [],
       states: [],
@@ -72,13 +81,6 @@ export function controlsOf(pack: Pick<DeskPack, 'machine' | 'fitOut'>): Controls
     },
     unfitted,
   );
-  const fitted = desk.commands.flatMap((command) => {
-    const answer = parseExpression(command.answer);
-    const works = [...new Set(asked(answer))];
-    return works.length > 0 && works.every((name) => machine.controls.has(name))
-      ? [{ command, answer, works }]
-      : [];
-  });
   const used = new Map<string, number>();
   for (const { works } of fitted) for (const name of works) used.set(name, (used.get(name) ?? 0) + 1);
   const ids = new Set(fitted.map((each) => each.command.id));

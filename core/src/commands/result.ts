@@ -80,6 +80,7 @@ const countsOf = (answers: readonly Answer[]): Record<AnswerKind, number> => {
   return counts;
 };
 
+const mayBe = (most: number) => (most === 0 ? 'none may be' : `at most ${most} may be`);
 const times = (count: number, one: string, more: string) => (count === 1 ? `One ${one}` : `${count} ${more}`);
 
 function unmetBy(answers: readonly Answer[], standard: CommandStandard): string[] {
@@ -90,12 +91,10 @@ function unmetBy(answers: readonly Answer[], standard: CommandStandard): string[
       ? [`${times(answers.length, 'call', 'calls')} of the ${standard.calls} that are asked for.`]
       : []),
     ...(wrong > standard.wrong
-      ? [`${times(wrong, 'wrong answer', 'wrong answers')}; at most ${standard.wrong} may be.`]
+      ? [`${times(wrong, 'wrong answer', 'wrong answers')}; ${mayBe(standard.wrong)}.`]
       : []),
     ...(behind > standard.late
-      ? [
-          `${times(behind, 'late or missing answer', 'late or missing answers')}; at most ${standard.late} may be.`,
-        ]
+      ? [`${times(behind, 'late or missing answer', 'late or missing answers')}; ${mayBe(standard.late)}.`]
       : []),
   ];
 }

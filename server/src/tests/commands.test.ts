@@ -65,7 +65,7 @@ describe('a set of commands', () => {
     expect((bad.standard as CommandStandard).calls).toBe(24);
     expect(dealOf(bad).calls.length).toBeGreaterThanOrEqual(24);
     const failed = (await end(trainer, bad.id, tapped(bad, { 3: 'wrong' }))).body as CommandOutcome;
-    expect(resultOf(failed).unmet).toEqual(['One wrong answer; at most 0 may be.']);
+    expect(resultOf(failed).unmet).toEqual(['One wrong answer; none may be.']);
     expect(failed.ready).toBe(false);
     await end(trainer, good.id, tapped(good));
     const told = (await end(trainer, better.id, tapped(better, { 0: 'late' }))).body as CommandOutcome;

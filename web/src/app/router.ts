@@ -242,6 +242,21 @@ export const router = createRouter({
       meta: { title: 'What the desk says', roles: ['trainer', 'supervisor', 'administrator', 'operator'] },
     },
     {
+      path: '/practise/commands/:id',
+      name: 'commands',
+      component: () => import('../commands/CommandScreen.vue'),
+      meta: { title: 'Commands', roles: ['trainer', 'administrator', 'operator'], bare: true },
+    },
+    {
+      path: '/practise/commands/:id/result',
+      name: 'commands-result',
+      component: () => import('../commands/CommandResultScreen.vue'),
+      meta: {
+        title: 'What the commands came to',
+        roles: ['trainer', 'supervisor', 'administrator', 'operator'],
+      },
+    },
+    {
       path: '/practise/:id',
       name: 'drill',
       component: () => import('../practice/DrillScreen.vue'),

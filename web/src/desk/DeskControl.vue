@@ -8,7 +8,7 @@ import type { Desk } from './useDesk';
  * One control in reach. What stays is put there with a tap; what falls back is held, by pressing on it or by a key, or
  * kept there for those who cannot hold.
  */
-const props = defineProps<{ desk: Desk; control: Control }>();
+const props = defineProps<{ desk: Pick<Desk, 'act' | 'read' | 'machine'>; control: Control }>();
 const { id, kind, name, positions = [], springs } = props.control;
 
 /** Held, it is let go when the finger leaves; kept, with another tap. */

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { DeskView } from '@rounds/contract/desk';
-import type { Control, ControlKind } from '@rounds/core/machine';
 import { momentWords } from '@rounds/core/procedure';
 import { onKeyStroke } from '@vueuse/core';
 import { Button, Segmented } from 'ant-design-vue';
@@ -11,7 +10,7 @@ import { askFirst } from '../parts/askFirst';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import WorkHeader from '../parts/WorkHeader.vue';
 import DeskActs from './DeskActs.vue';
-import DeskControl from './DeskControl.vue';
+import DeskControls from './DeskControls.vue';
 import DeskPlaces from './DeskPlaces.vue';
 import DeskSenses from './DeskSenses.vue';
 import { MODE_WORDS, PROGRAM_WORDS } from './deskWords';
@@ -23,22 +22,8 @@ const router = useRouter();
 const result = `/practise/desk/${props.view.id}/result`;
 if (props.view.ended) void router.replace(result);
 const desk = useDesk(props.view);
-const { told, speed, problem, unsent, seconds, machine } = desk;
+const { told, speed, problem, unsent, seconds } = desk;
 
-/** Controls in reach, by what works them. */
-const GROUPS: readonly { name: string; kinds: readonly ControlKind[] }[] = [
-  { name: 'Levers, held while they are worked', kinds: ['lever'] },
-  { name: 'Foot', kinds: ['pedal'] },
-  { name: 'Buttons and cords', kinds: ['hold', 'press', 'pull'] },
-  { name: 'Switches, keys and what is put somewhere', kinds: ['selector'] },
-];
-const groups = computed(() => {
-  const here = machine.desk.controls.filter((each) => desk.isHere(each.at));
-  return GROUPS.map((group) => ({
-    ...group,
-    controls: here.filter((each) => group.kinds.includes(each.kind)) as Control[],
-  })).filter((group) => group.controls.length > 0);
-});
 const guided = computed(() => props.view.mode === 'guided' && desk.session.steps.length > 0);
 const next = computed(() => new Set(desk.next.value.map((each) => each.id)));
 const nextWords = computed(() => desk.next.value.slice(0, 3).map((each) => each.do));
@@ -104,12 +89,7 @@ watch(desk.full, (now) => {
         <DeskSenses :desk="desk" />
         <p v-for="each in broken" :key="each" class="breach" role="alert">{{ each }}</p>
         <ProblemAlert :problem="problem" />
-        <section v-for="group in groups" :key="group.name" :aria-label="group.name">
-          <h2>{{ group.name }}</h2>
-          <div class="controls">
-            <DeskControl v-for="each in group.controls" :key="each.id" :desk="desk" :control="each" />
-          </div>
-        </section>
+        <DeskControls :desk="desk" />
         <DeskActs :desk="desk" />
       </div>
       <aside v-if="guided" class="rail-side" aria-label="The way" tabindex="0">
@@ -180,12 +160,6 @@ h1 {
   overflow: auto;
   padding-left: 0.8rem;
   border-left: 1px solid var(--line);
-}
-.controls {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
-  gap: 0.5rem;
-  margin-top: 0.35rem;
 }
 .next {
   margin: 0.3rem 0 0.8rem;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RouteAnswer } from '@rounds/contract/route';
 import type { practiceRoutes } from '@rounds/contract/practice';
+import { tenths } from '../commands/commandWords';
 import { PROGRAM_WORDS } from '../desk/deskWords';
 import { day } from '../parts/words';
 
@@ -54,6 +55,17 @@ const LAST = 8;
           <span class="quiet">
             {{ PROGRAM_WORDS[each.lastDesk.program].name.toLowerCase() }},
             {{ day(each.lastDesk.endedAt) }}</span
+          >
+        </dd>
+      </div>
+      <div v-if="each.lastCommands">
+        <dt>{{ each.commandsReady ? 'Commands, ready' : 'Commands, not yet' }}</dt>
+        <dd>
+          <RouterLink :to="`/practise/commands/${each.lastCommands.id}/result`"
+            >{{ each.lastCommands.right }} of {{ each.lastCommands.calls }}</RouterLink
+          >
+          <span class="quiet">
+            {{ tenths(each.lastCommands.median) }}, {{ day(each.lastCommands.endedAt) }}</span
           >
         </dd>
       </div>

@@ -1,12 +1,7 @@
 <script setup lang="ts">
 import type { PracticeSet } from '@rounds/contract/practice';
-import type { BenchKind } from '@rounds/contract/bench';
-import type { DrillForm } from '@rounds/core/drill';
-import type { DeskProgram } from '@rounds/core/machine';
-import type { UnitSystem } from '@rounds/core/measuring';
-import { refDebounced, useLocalStorage } from '@vueuse/core';
+import { refDebounced } from '@vueuse/core';
 import { Button, Form, Segmented } from 'ant-design-vue';
-import { v7 as uuidv7 } from 'uuid';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSession } from '../device/session';
@@ -18,6 +13,7 @@ import { usePeopleLike, usePersonPractice } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { moment } from '../parts/words';
 import BenchOptions from './BenchOptions.vue';
+import CommandOptions from '../commands/CommandOptions.vue';
 import DeskOptions from '../desk/DeskOptions.vue';
 import DrillOptions from './DrillOptions.vue';
 import { beginOffline } from './offlineDrills';
@@ -27,7 +23,7 @@ import PracticeRecord from './PracticeRecord.vue';
 import PracticeSets from './PracticeSets.vue';
 import { usePracticeClasses } from './queries';
 import SetPractice from './SetPractice.vue';
-import { useBegin } from './useBegin';
+import { useAsked, type What, WHAT_WORDS, WHATS } from './useAsked';
 import { useOfflinePractice } from './useOfflinePractice';
 
 /** Practise: begin a walk-round drill or a bench, and see what was practised, what is forgotten and what comes next. */
@@ -36,9 +32,9 @@ const route = useRoute();
 const router = useRouter();
 const trains = session.is('trainer', 'administrator');
 const drills = trains || session.is('operator');
-const asked = (name: string) => (typeof route.query[name] === 'string' ? String(route.query[name]) : '');
+const queried = (name: string) => (typeof route.query[name] === 'string' ? String(route.query[name]) : '');
 
-const personId = ref(asked('person') || (session.account?.personId ?? ''));
+const personId = ref(queried('person') || (session.account?.personId ?? ''));
 const search = ref('');
 const settled = refDebounced(search, 180);
 const learners = usePeopleLike(
@@ -58,13 +54,13 @@ const personChoices = computed(() => {
 });
 
 const classes = usePracticeClasses();
-const classId = ref(asked('class'));
-const beginning = useBegin();
-const { problem } = beginning;
+const classId = ref(queried('class'));
 const offline = useOfflinePractice();
 const isOffline = (error: unknown) => (error as { code?: string } | null)?.code === 'offline';
+/** Why something could not be begun. */
+const refused = ref<unknown>(null);
 /** The server cannot be reached: what the device keeps can still be practised. */
-const away = computed(() => isOffline(classes.error.value) || isOffline(problem.value));
+const away = computed(() => isOffline(classes.error.value) || isOffline(refused.value));
 /** What there is to practise, from the server or from this device. */
 const offered = computed(() => {
   if (!away.value) return classes.data.value?.classes ?? [];
@@ -77,20 +73,12 @@ const offered = computed(() => {
       variants: own.map((each) => ({ id: each.variant, name: each.variantName })),
       stations: own[0]!.stations,
       programs: [],
+      commandPlaces: [],
     };
   });
 });
 const chosen = computed(() => offered.value.find((each) => each.id === classId.value) ?? null);
 const variant = ref('');
-const station = ref('');
-// By its id: the same class fetched anew leaves what was chosen.
-watch(
-  () => chosen.value?.id,
-  () => {
-    variant.value = chosen.value?.variants[0]?.id ?? '';
-    station.value = '';
-  },
-);
 watch(
   [() => classes.data.value, () => practice.data.value],
   () => {
@@ -99,74 +87,13 @@ watch(
   },
   { immediate: true },
 );
-/** A round to walk, findings to grade, or a machine to start and stop. Without a network there are rounds alone. */
-type What = 'walk' | 'bench' | 'desk';
-const what = ref<What>((['bench', 'desk'] as const).find((each) => each === asked('what')) ?? 'walk');
-const walks = computed(() => what.value === 'walk' || away.value);
-const WHAT: { value: What; label: string }[] = [
-  { value: 'walk', label: 'Walk round' },
-  { value: 'bench', label: 'Grade findings' },
-  { value: 'desk', label: 'Start and stop' },
-];
-const OPEN = { drill: 'round', bench: 'grading', desk: 'desk' } as const;
-const SAYS: Readonly<Record<What, string>> = {
-  walk: 'A machine with faults nobody has told you of. Walk round, check, call what you find.',
-  bench: 'Findings one after the other: how bad is it, what do you do, by when? Then the key, and why.',
-  desk: 'The machine itself, to start, stop and work. Make the expensive mistakes here.',
-};
-const form = ref<DrillForm>('round');
-const kind = ref<BenchKind>('all');
-const size = ref(12);
-const system = useLocalStorage<UnitSystem>('rounds-units', 'si');
-const timed = ref<number | null>(null);
-const programs = computed(() => chosen.value?.programs ?? []);
-const program = ref<DeskProgram>('start');
-const mode = ref<'guided' | 'test'>('guided');
-const surprise = ref(false);
-watch(programs, (now) => {
-  if (!now.includes(program.value)) program.value = now[0] ?? 'free';
-});
-const missing = computed(() => {
-  if (!chosen.value) return 'Choose the class first.';
-  if (!walks.value && what.value === 'desk')
-    return programs.value.length === 0 ? 'This class has no desk yet.' : '';
-  return walks.value && form.value === 'station' && !station.value ? 'Choose the station first.' : '';
-});
-/** The number of what is to be dealt: a second press deals no second one. */
-let number = uuidv7();
-watch(
-  [classId, variant, what, form, station, kind, size, system, timed, program, mode, surprise, personId],
-  () => (number = uuidv7()),
-);
-async function begin() {
-  if (away.value) return beginHere();
-  const common = {
-    id: number,
-    classId: classId.value,
-    variant: variant.value,
-    personId: personId.value || null,
-  };
-  if (walks.value)
-    return beginning.drill({
-      ...common,
-      form: form.value,
-      station: form.value === 'station' ? station.value : null,
-    });
-  if (what.value === 'bench')
-    return beginning.bench({
-      ...common,
-      kind: kind.value,
-      size: size.value,
-      system: system.value,
-      timed: timed.value,
-    });
-  return beginning.desk({
-    ...common,
-    program: program.value,
-    mode: program.value === 'free' ? 'free' : mode.value,
-    surprise: surprise.value,
-  });
-}
+const asked = useAsked({ classId, variant, personId, chosen, away, trains, first: queried('what') });
+const { what, walks, form, station, kind, size, system, timed, missing, problem } = asked;
+const { programs, program, mode, surprise, places, calledAt, place, full } = asked;
+watch(problem, (now) => (refused.value = now));
+const kinds = WHATS.map((value) => ({ value, label: WHAT_WORDS[value].name }));
+const OPEN = { drill: 'round', bench: 'grading', desk: 'desk', commands: 'commands' } as const;
+const begin = () => (away.value ? beginHere() : asked.begin());
 const setting = ref(false);
 /** A drill that was set, ready to begin. */
 async function takeUp(set: PracticeSet) {
@@ -205,15 +132,16 @@ async function beginHere() {
       <Form v-if="drills" layout="vertical" class="sheet pad begin" @submit.prevent="begin">
         <Segmented
           v-if="!away"
+          class="what"
           :value="what"
-          :options="WHAT"
+          :options="kinds"
           block
           size="large"
           aria-label="What to practise"
           @change="what = $event as What"
         />
         <p class="quiet">
-          {{ SAYS[walks ? 'walk' : what] }}
+          {{ WHAT_WORDS[walks ? 'walk' : what].says }}
         </p>
         <FieldItem v-if="trains" v-slot="{ id }" label="Who practises">
           <ChoiceField
@@ -248,6 +176,14 @@ async function beginHere() {
           v-model:surprise="surprise"
           :programs="programs"
         />
+        <CommandOptions
+          v-else-if="what === 'commands'"
+          v-model:called-at="calledAt"
+          v-model:place="place"
+          v-model:full="full"
+          :places="places"
+          :on-machine="trains"
+        />
         <BenchOptions
           v-else
           v-model:kind="kind"
@@ -261,7 +197,7 @@ async function beginHere() {
           html-type="submit"
           block
           :disabled="missing !== ''"
-          :loading="beginning.busy.value"
+          :loading="asked.busy.value"
         >
           {{ away ? 'Begin, for yourself' : 'Begin' }}
         </Button>
@@ -351,15 +287,21 @@ async function beginHere() {
   gap: 0.75rem;
 }
 .begin :deep(.ant-segmented-item-label) {
+  display: grid;
+  place-content: center;
+  padding: 0.2rem 0.3rem;
   text-align: center;
+  white-space: normal;
+  line-height: 1.2;
+}
+.begin .what :deep(.ant-segmented-item-label) {
+  font-size: 1rem;
+  min-height: 48px;
 }
 @media (max-width: 640px) {
-  .begin :deep(.ant-segmented-item-label) {
-    display: grid;
-    place-content: center;
-    padding: 0.2rem 0.3rem;
-    white-space: normal;
-    line-height: 1.2;
+  .begin .what :deep(.ant-segmented-item-label) {
+    font-size: 0.9rem;
+    padding: 0.2rem 0;
   }
 }
 /* Of the options, which are parts of their own. */

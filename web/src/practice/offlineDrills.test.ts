@@ -32,6 +32,7 @@ const chosen = {
   variants: [{ id: 'diesel', name: 'Diesel' }],
   stations: [{ id: 'S1', name: '1. Fork arms', parts: 4 }],
   programs: [],
+  commandPlaces: [],
 };
 
 let server: FakeServer;

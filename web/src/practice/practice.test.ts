@@ -192,6 +192,7 @@ describe('the practice of a person', () => {
           variants: [{ id: 'diesel', name: 'Diesel' }],
           stations: [{ id: 'S1', name: '1. Fork arms', parts: 4 }],
           programs: ['start', 'stop', 'whole', 'free'],
+          commandPlaces: [{ id: 'seat', name: 'In the seat' }],
         },
       ],
     });
@@ -210,6 +211,9 @@ describe('the practice of a person', () => {
           lastBench: { id: ID, endedAt: AT },
           desks: 0,
           lastDesk: null,
+          commandSets: 0,
+          lastCommands: null,
+          commandsReady: false,
           items: 40,
           due: 12,
           forgotten: [{ item: 'a/b', says: 'Seat belt: frayed', times: 3, wrong: 2 }],

@@ -1,9 +1,11 @@
 import type { benchRoutes } from '@rounds/contract/bench';
+import type { commandRoutes } from '@rounds/contract/commands';
 import type { deskRoutes } from '@rounds/contract/desk';
 import type { practiceRoutes } from '@rounds/contract/practice';
 import type { RouteInput } from '@rounds/contract/route';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
+import { useStartCommands } from '../commands/queries';
 import { useStartDesk } from '../desk/queries';
 import { useStartBench, useStartDrill } from './queries';
 
@@ -12,7 +14,11 @@ export function useBegin() {
   const router = useRouter();
   const problem = ref<unknown>(null);
   const [drill, bench, desk] = [useStartDrill(), useStartBench(), useStartDesk()];
-  async function go(made: Promise<{ id: string }>, under: '' | 'bench/' | 'desk/'): Promise<void> {
+  const commands = useStartCommands();
+  async function go(
+    made: Promise<{ id: string }>,
+    under: '' | 'bench/' | 'desk/' | 'commands/',
+  ): Promise<void> {
     problem.value = null;
     try {
       await router.push(`/practise/${under}${(await made).id}`);
@@ -22,11 +28,13 @@ export function useBegin() {
   }
   return {
     problem,
-    busy: computed(() => drill.isLoading.value || bench.isLoading.value || desk.isLoading.value),
+    busy: computed(() => [drill, bench, desk, commands].some((each) => each.isLoading.value)),
     drill: (body: RouteInput<typeof practiceRoutes.startDrill>['body']) =>
       go(drill.mutateAsync({ body }), ''),
     bench: (body: RouteInput<typeof benchRoutes.startBench>['body']) =>
       go(bench.mutateAsync({ body }), 'bench/'),
     desk: (body: RouteInput<typeof deskRoutes.startDesk>['body']) => go(desk.mutateAsync({ body }), 'desk/'),
+    commands: (body: RouteInput<typeof commandRoutes.startCommands>['body']) =>
+      go(commands.mutateAsync({ body }), 'commands/'),
   };
 }

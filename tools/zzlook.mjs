@@ -1,0 +1,3 @@
+import { runTypeScript } from './setup.mjs';
+
+runTypeScript('tools/zzlook.ts');
