@@ -30,6 +30,7 @@ function useSet(view: CommandView) {
   const known = new Map(callsAt(controls, deal.place).map((each) => [each.id, each]));
   const ending = useEndCommands();
   const problem = ref<unknown>(null);
+  const key = `rounds-commands-${view.id}`;
   async function end(body: Parameters<typeof ending.mutateAsync>[0]['body']): Promise<boolean> {
     problem.value = null;
     try {
@@ -49,6 +50,9 @@ function useSet(view: CommandView) {
     problem,
     ending: ending.isLoading,
     end,
+    /** Under which what was answered is kept on the device until the set has ended, and its end. */
+    key,
+    forget: () => sessionStorage.removeItem(key),
   };
 }
 
@@ -58,7 +62,7 @@ function useSet(view: CommandView) {
  */
 export function useCalling(view: CommandView) {
   const set = useSet(view);
-  const answers = useSessionStorage<Answer[]>(`rounds-commands-${view.id}`, []);
+  const answers = useSessionStorage<Answer[]>(set.key, []);
   /** When the call that stands was made, by the device's own clock; null between calls. */
   const called = ref<number | null>(null);
   const running = ref(false);
@@ -104,7 +108,7 @@ export function useCalling(view: CommandView) {
   async function end(): Promise<boolean> {
     pause();
     const done = await set.end({ calledAt: 'machine', answers: answers.value });
-    if (done) answers.value = null;
+    if (done) set.forget();
     return done;
   }
   return { ...set, answers, call, running, over, stood, start, pause, tap, back, end };
@@ -115,7 +119,7 @@ export type Calling = ReturnType<typeof useCalling>;
 export function useCallsAtDesk(view: CommandView) {
   const set = useSet(view);
   const { machine } = set.controls;
-  const kept = useSessionStorage<{ log: LoggedAct[]; ticks: number }>(`rounds-commands-${view.id}`, {
+  const kept = useSessionStorage<{ log: LoggedAct[]; ticks: number }>(set.key, {
     log: [],
     ticks: 0,
   });
@@ -162,7 +166,7 @@ export function useCallsAtDesk(view: CommandView) {
     running.value = false;
     kept.value = { log: [...log], ticks: state.value.tick };
     const done = await set.end({ calledAt: 'desk', log: log as never[], ticks: state.value.tick });
-    if (done) kept.value = null;
+    if (done) set.forget();
     return done;
   }
   return {

@@ -48,6 +48,7 @@ export function useRouteMutation<R extends RouteSpec>(spec: R, touches: readonly
   return useMutation<RouteAnswer<R>, RouteCall<R>>({
     key: [...routeKey(spec)],
     mutation: (input) => call(spec, input),
-    onSettled: () => Promise.all(touches.map((area) => cache.invalidateQueries({ key: [area] }))),
+    // A query that cannot be fetched anew tells so itself; the act is over all the same.
+    onSettled: () => Promise.allSettled(touches.map((area) => cache.invalidateQueries({ key: [area] }))),
   });
 }
