@@ -1,20 +1,8 @@
-import type { DeskView } from '@rounds/contract';
-import {
-  type Control,
-  type DeskAct,
-  type DeskDeal,
-  type DeskPack,
-  dealtMachine,
-  type LoggedAct,
-  machineOf,
-  TICKS,
-  workThrough,
-} from '@rounds/core/machine';
-import { session } from '@rounds/core/procedure';
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { chooseOption, openBrowser } from '../tools/browser';
 import { startDemo } from '../tools/demoServer';
+import { begin, clock, endRun, speed, until, workAt } from './atDesk';
 import { axeFindings } from './axe';
 import { signIn } from './house';
 
@@ -25,166 +13,6 @@ beforeAll(async () => {
 });
 afterAll(() => demo?.stop());
 
-type Hand = 'mouse' | 'touch' | 'keyboard';
-
-/** Begins a run from the practice screen, as a person does. */
-async function begin(page: Page, title: string, program: RegExp, mode: RegExp | null): Promise<DeskView> {
-  await page.goto(`${demo.address}/practise?what=desk`);
-  await chooseOption(page, 'Class', title);
-  await page
-    .getByRole('group', { name: 'What to do at the desk' })
-    .getByRole('button', { name: program })
-    .click();
-  if (mode)
-    await page.getByRole('group', { name: 'How much is shown' }).getByRole('button', { name: mode }).click();
-  await page.getByRole('button', { name: 'Begin', exact: true }).click();
-  await page.getByLabel('Machine time').waitFor();
-  const id = page.url().split('/').at(-1)!;
-  return page.evaluate(
-    async (run) => (await (await fetch(`/api/practice/desks/${run}`)).json()) as DeskView,
-    id,
-  );
-}
-
-/** Everything that is to be done, by whoever knows the way. */
-function way(view: DeskView): { log: LoggedAct[]; controls: ReadonlyMap<string, Control>; pack: DeskPack } {
-  const pack = view.pack as DeskPack;
-  const deal = view.deal as DeskDeal;
-  const machine = machineOf(pack)!;
-  const { log } = workThrough(machine, session(pack, deal.procedures), dealtMachine(machine, deal));
-  return { log, controls: machine.controls, pack };
-}
-
-/** Seconds that the machine's clock shows. */
-async function clock(page: Page): Promise<number> {
-  const parts = (await page.getByLabel('Machine time').innerText()).split(':').map(Number);
-  return parts.reduce((sum, each) => 60 * sum + each, 0);
-}
-/** Sets the clock by its key, which leaves both hands where they are. */
-const speed = (page: Page, key: 'p' | '1' | '3') => page.keyboard.press(key);
-
-/** Waits until the machine's clock shows so much, quickly where it is long. */
-async function until(page: Page, seconds: number): Promise<void> {
-  await speed(page, seconds - (await clock(page)) > 8 ? '3' : '1');
-  await expect.poll(() => clock(page), { timeout: 120_000, interval: 100 }).toBeGreaterThanOrEqual(seconds);
-  // Held, so that a slow machine is not slow at the desk.
-  await speed(page, 'p');
-}
-
-/** Reaches a button by Tab alone. */
-async function tabTo(page: Page, name: string): Promise<void> {
-  for (let n = 0; n < 400; n++) {
-    const here = await page.evaluate(() => {
-      const at = document.activeElement;
-      return at?.getAttribute('aria-label') ?? at?.textContent?.trim() ?? '';
-    });
-    if (here === name) return;
-    await page.keyboard.press('Tab');
-  }
-  throw new Error(`"${name}" is not reached by Tab`);
-}
-
-/** Does what is to be done with a hand, act by act, waiting as long as it takes. */
-async function workAt(page: Page, view: DeskView, hand: Hand): Promise<void> {
-  const { log, controls, pack } = way(view);
-  const desk = pack.machine.desk!;
-  let held: string | null = null;
-  const press = async (name: string) => {
-    const button = page.getByRole('button', { name, exact: true });
-    if (hand === 'keyboard') {
-      await tabTo(page, name);
-      await page.keyboard.press('Enter');
-    } else if (hand === 'touch') await button.tap();
-    else await button.click();
-  };
-  const letGo = async () => {
-    if (held === null) return;
-    if (hand === 'mouse') await page.mouse.up();
-    else if (hand === 'keyboard') await page.keyboard.up(' ');
-    else await page.getByRole('button', { name: held, exact: true }).tap();
-    held = null;
-  };
-  const hold = async (name: string) => {
-    await letGo();
-    const button = page.getByRole('button', { name, exact: true });
-    if (hand === 'mouse') {
-      await button.hover();
-      await page.mouse.down();
-    } else if (hand === 'keyboard') {
-      await tabTo(page, name);
-      await page.keyboard.down(' ');
-    } else {
-      // For those who cannot hold: kept with a tap.
-      const keep = page.getByRole('button', { name: `${name.split(': ')[0]}: keep it where it is put` });
-      if ((await keep.getAttribute('aria-pressed')) === 'false') await keep.tap();
-      await button.tap();
-    }
-    held = name;
-  };
-  const nameOf = (id: string) => controls.get(id)!.name;
-  const choose = async (label: string, option: string, act: string) => {
-    await letGo();
-    await chooseOption(page, label, option);
-    await page.getByRole('button', { name: act, exact: true }).click();
-  };
-  const does = async (act: DeskAct): Promise<void> => {
-    switch (act.kind) {
-      case 'go': {
-        held = null;
-        const place = desk.places.find((each) => each.id === act.place)!;
-        const button = page
-          .getByRole('region', { name: 'Where you are' })
-          .getByRole('button', { name: place.name });
-        if ((await button.count()) === 0) return;
-        return hand === 'touch' ? button.tap() : button.click();
-      }
-      case 'look':
-        return press(desk.looks.find((each) => each.id === act.look)!.name);
-      case 'call':
-        return choose('Say aloud', act.says, 'Say it');
-      case 'away': {
-        const step = pack.procedures.flatMap((each) => each.steps).find((each) => each.id === act.step)!;
-        return choose('Done away from the desk', step.do, 'Done');
-      }
-      case 'set':
-        return controls.get(act.control)!.kind === 'selector'
-          ? press(`${nameOf(act.control)}: ${act.to}`)
-          : hold(`${nameOf(act.control)}: ${act.to}`);
-      case 'hold':
-        return hold(`${nameOf(act.control)}: Hold`);
-      case 'pedal':
-        return act.to === 0 ? letGo() : hold(`${nameOf(act.control)}: ${act.to < 1 ? 50 : 100} %`);
-      case 'release':
-        return letGo();
-      case 'press':
-        return press(
-          `${nameOf(act.control)}: ${controls.get(act.control)!.kind === 'pull' ? 'pull' : 'press'}`,
-        );
-      default:
-        throw new Error(act.kind);
-    }
-  };
-  // What is waited for between two acts is waited for here too, from the end of the one before.
-  let before = 0;
-  await speed(page, 'p');
-  for (const { tick, act } of log) {
-    const gap = (tick - before) / TICKS;
-    if (gap > 1.5 || (held !== null && gap > 0.3))
-      await until(page, (await clock(page)) + Math.ceil(gap) + 1);
-    before = tick;
-    await does(act);
-  }
-  await letGo();
-  await until(page, (await clock(page)) + 3);
-}
-
-async function endRun(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'End', exact: true }).click();
-  const question = page.getByRole('dialog');
-  await question.getByRole('button', { name: 'End it' }).click();
-  await page.getByRole('link', { name: 'To the desk again' }).waitFor();
-  await question.waitFor({ state: 'detached' });
-}
 const heading = (page: Page) => page.getByRole('heading', { level: 1 }).innerText();
 /** The answer, and what the judge says of it. */
 const told = async (page: Page) =>
@@ -205,7 +33,7 @@ describe('the desk', () => {
       });
       const page = context.pages()[0]!;
       await signIn(page, demo.address, 'isla');
-      const view = await begin(page, 'Wheel loader', /^Start it/, /^Guided/);
+      const view = await begin(page, demo.address, 'Wheel loader', /^Start it/, /^Guided/);
       await workAt(page, view, hand);
       await endRun(page);
       expect(await told(page)).toMatch(/^100 of 100, nothing critical/);
@@ -216,7 +44,7 @@ describe('the desk', () => {
     const { context, close } = await openBrowser();
     const page = context.pages()[0]!;
     await signIn(page, demo.address, 'isla');
-    const view = await begin(page, 'Wheel loader', /^Stop it/, /^Test/);
+    const view = await begin(page, demo.address, 'Wheel loader', /^Stop it/, /^Test/);
     const shown = await clock(page);
     await until(page, shown + 3);
     await page.reload();
@@ -231,7 +59,7 @@ describe('the desk', () => {
     const { context, close } = await openBrowser();
     const page = context.pages()[0]!;
     await signIn(page, demo.address, 'isla');
-    await begin(page, 'Towed generator set', /^Start it/, /^Test/);
+    await begin(page, demo.address, 'Towed generator set', /^Start it/, /^Test/);
     const go = (name: RegExp) =>
       page.getByRole('region', { name: 'Where you are' }).getByRole('button', { name }).click();
     const press = (name: string) => page.getByRole('button', { name, exact: true }).click();
@@ -260,6 +88,107 @@ describe('the desk', () => {
     await close();
   });
 
+  describe('with lifting columns', () => {
+    const go = (page: Page, name: RegExp) =>
+      page.getByRole('region', { name: 'Where you are' }).getByRole('button', { name }).click();
+    const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
+    const say = async (page: Page, words: string) => {
+      await chooseOption(page, 'Say aloud', words);
+      await press(page, 'Say it');
+    };
+    /** Four columns on, so many of them identified, and counted by themselves. */
+    async function grouped(page: Page, identified: number): Promise<void> {
+      await speed(page, 'p');
+      for (const n of [1, 2, 3, 4]) {
+        await go(page, new RegExp(`At column ${n}`));
+        await press(page, `Main switch of column ${n}: on`);
+      }
+      await until(page, (await clock(page)) + 22);
+      for (let n = 1; n <= identified; n++) {
+        await go(page, new RegExp(`At column ${n}`));
+        await press(page, `Key to the wireless mark of column ${n}: press`);
+        await until(page, (await clock(page)) + 2);
+      }
+      await press(page, `Key to the wireless mark of column ${identified}: press`);
+      await until(page, (await clock(page)) + 10);
+      await press(page, 'Read the number of columns');
+    }
+
+    it('names a set that was confirmed with one column missing and nobody counting', async () => {
+      const { context, close } = await openBrowser();
+      const page = context.pages()[0]!;
+      await signIn(page, demo.address, 'isla');
+      await begin(page, demo.address, 'Mobile column lift', /^Start it/, /^Test/);
+      await grouped(page, 3);
+      await page
+        .getByRole('region', { name: 'What you perceive here' })
+        .getByText(/Columns in the set.*3/)
+        .first()
+        .waitFor();
+      await press(page, 'Tick button: press');
+      await endRun(page);
+      expect(
+        (await page.getByRole('region', { name: 'Forbidden' }).innerText()).replace(/\s+/g, ' '),
+      ).toMatch(/for \d+(\.\d)? s.*a number of columns that nobody has counted/);
+      expect(await heading(page)).toMatch(/critical flaw/);
+      await close();
+    });
+
+    it.each([
+      {
+        done: 'as it should be',
+        heading: 'Handled',
+        react: async (page: Page) => {
+          await press(page, 'Cancel button: press');
+          await say(page, 'one column is missing');
+          await press(page, 'Key to the wireless mark of column 4: press');
+        },
+      },
+      {
+        done: 'wrongly',
+        heading: 'Not handled',
+        react: (page: Page) => press(page, 'Tick button: press'),
+      },
+    ])(
+      'tells that a column that went missing unannounced was handled $done',
+      async ({ heading: says, react }) => {
+        const { context, close } = await openBrowser();
+        const page = context.pages()[0]!;
+        await signIn(page, demo.address, 'isla');
+        const run = await page.evaluate(async () => {
+          const me = (await (await fetch('/api/session')).json()) as { personId: string };
+          for (let n = 0; n < 80; n++) {
+            const id = `01900000-0000-7000-8000-${crypto.randomUUID().slice(-12)}`;
+            const answer = await fetch('/api/practice/desks', {
+              method: 'POST',
+              headers: { 'content-type': 'application/json' },
+              body: JSON.stringify({
+                id,
+                classId: 'mobile-column-lift',
+                variant: 'battery',
+                program: 'start',
+                mode: 'test',
+                surprise: true,
+                personId: me.personId,
+              }),
+            });
+            const { deal } = (await answer.json()) as { deal: { failures: string[] } };
+            if (deal.failures[0] === 'CL-I01') return id;
+          }
+          throw new Error('the failure was never dealt');
+        });
+        await page.goto(`${demo.address}/practise/desk/${run}`);
+        await page.getByLabel('Machine time').waitFor();
+        await grouped(page, 4);
+        await react(page);
+        await until(page, (await clock(page)) + 2);
+        await endRun(page);
+        await page.getByRole('heading', { name: new RegExp(`^${says} `) }).waitFor();
+        await close();
+      },
+    );
+  });
+
   it.each(['paper', 'night', 'sun'])('is clean for axe in %s, at both sizes', async (theme) => {
     for (const viewport of [
       { width: 1280, height: 800 },
@@ -269,7 +198,7 @@ describe('the desk', () => {
       await context.addInitScript((name) => localStorage.setItem('rounds-theme', name), theme);
       const page = context.pages()[0]!;
       await signIn(page, demo.address, 'isla');
-      await begin(page, 'Motor grader', /^All of it/, /^Guided/);
+      await begin(page, demo.address, 'Motor grader', /^All of it/, /^Guided/);
       expect(await axeFindings(page)).toEqual([]);
       await endRun(page);
       expect(await axeFindings(page)).toEqual([]);

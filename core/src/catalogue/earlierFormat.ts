@@ -1,5 +1,5 @@
 import type { EffectivePack } from './compose';
-import { type Fault, type Pack, PACK_FORMAT, type Step, type Timing, type Until } from './schema';
+import { type Fault, type Pack, PACK_FORMAT, type Rung, type Step, type Timing, type Until } from './schema';
 
 /**
  * Content of format 1, as it was published and composed before titles, bounds and the meaning of times were
@@ -27,14 +27,14 @@ type Stored = Omit<Pack, 'format' | 'faults' | 'checkpoints' | 'procedures'> & {
 export function currentPack(stored: unknown): Pack {
   const pack = stored as Pack | Stored;
   return pack.format === PACK_FORMAT
-    ? withoutProse(pack as Pack)
+    ? withRungs(withoutProse(pack as Pack))
     : { ...lift(pack as Stored), format: PACK_FORMAT };
 }
 
 /** A stored composition in the present shape, marked as of its own format so that it scores as it did. */
 export function currentComposition(stored: unknown): EffectivePack {
   const pack = stored as EffectivePack | Stored;
-  if (pack.format === PACK_FORMAT) return withoutProse(pack as EffectivePack);
+  if (pack.format === PACK_FORMAT) return withRungs(withoutProse(pack as EffectivePack));
   const { fitOut, choices, hash } = pack as EffectivePack;
   return { ...lift(pack as Stored), format: 1, fitOut, choices, hash };
 }
@@ -49,7 +49,8 @@ export function currentFile(value: unknown): unknown {
   const prose = file.format === PACK_FORMAT && isProse((file as Partial<Pack>).machine);
   const earlier =
     file.format === undefined && [file.checkpoints, file.faults, file.procedures].every(Array.isArray);
-  if (!earlier && !prose) return value;
+  const lines = file.format === PACK_FORMAT && hasLines((file as Partial<Pack>).teaching?.ladder);
+  if (!earlier && !prose && !lines) return value;
   try {
     return currentPack(file);
   } catch {
@@ -72,9 +73,23 @@ function withoutProse<P extends Pick<Pack, 'machine'>>(pack: P): P {
   return { ...pack, machine: machine as Pack['machine'] };
 }
 
+/** The order of teaching as it was before its rungs could be signed off: lines of text. */
+const hasLines = (ladder: unknown): boolean =>
+  Array.isArray(ladder) && ladder.some((each) => typeof each === 'string');
+
+/** A pack whose lines of teaching are rungs, numbered as they stand; the same one where they are. */
+function withRungs<P extends Pick<Pack, 'teaching'>>(pack: P): P {
+  const { ladder } = pack.teaching as { ladder: (string | Rung)[] };
+  if (!hasLines(ladder)) return pack;
+  const rungs = ladder.map((each, i): Rung =>
+    typeof each === 'string' ? { id: `rung-${i + 1}`, says: each } : each,
+  );
+  return { ...pack, teaching: { ...pack.teaching, ladder: rungs } };
+}
+
 function lift(pack: Stored): Omit<Pack, 'format'> {
   return {
-    ...withoutProse(pack),
+    ...withRungs(withoutProse(pack)),
     checkpoints: pack.checkpoints.map((each) => ({ ...each, appears: each.appears ?? {} })),
     faults: pack.faults.map(({ limit, plant, title, ...fault }) => ({
       ...fault,

@@ -41,6 +41,7 @@ export function packIntegrity(pack: Pack): PackIssue[] {
     unique(each.id, ['sheet', 'criticalErrors', i], 'critical error'),
   );
   pack.certification.forEach((each, i) => unique(each.id, ['certification', i], 'certification note'));
+  pack.teaching.ladder.forEach((each, i) => unique(each.id, ['teaching', 'ladder', i], 'rung'));
   pack.mistakes.forEach((each, i) => unique(each.id, ['mistakes', i], 'mistake'));
   pack.machine.failures.forEach((each, i) => unique(each.id, ['machine', 'failures', i], 'failure'));
 

@@ -18,6 +18,7 @@ export const ROW_LISTS = [
   { id: 'variants', name: 'Power variants', place: ['variants'] },
   { id: 'conditions', name: 'Conditions', place: ['conditions'] },
   { id: 'failures', name: 'Simulated failures', place: ['machine', 'failures'] },
+  { id: 'ladder', name: 'Order of teaching', place: ['teaching', 'ladder'] },
   { id: 'certification', name: 'Certification notes', place: ['certification'] },
   { id: 'mistakes', name: 'Common mistakes', place: ['mistakes'] },
 ] as const;

@@ -4,7 +4,7 @@ import { id, needs, originSchema, point, text } from './schemaParts';
 import { forbidden, procedure, step } from './schemaProcedure';
 import { checkpoint, fault } from './schemaRound';
 import { sheet } from './schemaSheet';
-import { PLACES, USES } from './vocabulary';
+import { COURSE_LAYOUTS, PLACES, USES } from './vocabulary';
 
 export { type Origin, originSchema } from './schemaParts';
 export type { Procedure, Step, Timing } from './schemaProcedure';
@@ -186,7 +186,21 @@ export const packSchema = z.strictObject({
     )
     .default([]),
   teaching: z.strictObject({
-    ladder: z.array(text),
+    ladder: z
+      .array(
+        z.strictObject({
+          id,
+          says: text,
+          criterion: text
+            .optional()
+            .describe('When it is signed off; shown once alone where nothing is said'),
+          shownBy: z
+            .enum(['round', 'commands', 'desk'])
+            .optional()
+            .describe('What somebody practises by themselves that speaks for it'),
+        }),
+      )
+      .describe('What is taught, in its order'),
     drills: z.array(text).default([]),
     watch: z.array(text).default([]),
     readiness: z
@@ -195,6 +209,18 @@ export const packSchema = z.strictObject({
       })
       .optional()
       .describe('What a drill must come to before an assessment; the usual where nothing is said'),
+    course: z
+      .strictObject({
+        turns: z
+          .number()
+          .min(0.5)
+          .max(40)
+          .describe('Radius of the outermost point in the tightest turn, in metres'),
+        layouts: z.array(z.enum(COURSE_LAYOUTS)).min(1),
+        origin: originSchema,
+      })
+      .optional()
+      .describe('What is set out with cones for driving; none for a machine that does not drive'),
     commands: z
       .strictObject({
         calls: z.number().int().min(2).max(200).describe('Calls of a set at least'),
@@ -203,7 +229,9 @@ export const packSchema = z.strictObject({
         late: z.number().int().min(0).max(50).describe('Most late or missing answers of a set'),
       })
       .optional()
-      .describe('What two sets of called-out commands in a row must come to; the usual where nothing is said'),
+      .describe(
+        'What two sets of called-out commands in a row must come to; the usual where nothing is said',
+      ),
   }),
   certification: z.array(note),
   schools: z.array(school),
@@ -219,6 +247,7 @@ export const CHANGEABLE_ROWS = {
 } as const;
 
 export type Pack = z.infer<typeof packSchema>;
+export type Rung = Pack['teaching']['ladder'][number];
 export type Station = z.infer<typeof station>;
 export type Quantity = z.infer<typeof quantity>;
 export type School = z.infer<typeof school>;

@@ -45,6 +45,7 @@ export const SECTIONS = {
   criticalErrors: 'Critical error',
   schools: 'School',
   cautions: 'Caution',
+  ladder: 'Rung of teaching',
   certification: 'Certification note',
   mistakes: 'Common mistake',
 } as const;
@@ -161,6 +162,9 @@ export function packRows(pack: Pack): PackRow[] {
   );
   pack.cautions.forEach((each, i) =>
     add('cautions', 'cautions', each, ['cautions', i], each.point, [each.detail]),
+  );
+  pack.teaching.ladder.forEach((each, i) =>
+    add('ladder', 'teaching', each, ['teaching', 'ladder', i], each.says, [each.criterion]),
   );
   pack.certification.forEach((each, i) =>
     add('certification', 'teaching', each, ['certification', i], each.says, []),

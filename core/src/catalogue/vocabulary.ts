@@ -150,3 +150,7 @@ export function severity(grade: Grade): number {
 export function worse(a: Grade, b: Grade): Grade {
   return severity(a) >= severity(b) ? a : b;
 }
+
+/** What is set out with cones for driving. */
+export const COURSE_LAYOUTS = ['figure-of-eight', 'slalom', 'square-approach', 'reverse-lane'] as const;
+export type CourseLayout = (typeof COURSE_LAYOUTS)[number];

@@ -11,4 +11,5 @@ export {
   railState,
   railSvg,
 } from './rail';
+export { courseScale, courseSvg, type CourseInk } from './course';
 export { type DeskSpot, deskSpots, planBox } from './deskSpots';

@@ -1,2 +1,3 @@
 export * from './lesson';
 export * from './spoken';
+export * from './course';

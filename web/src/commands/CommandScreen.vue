@@ -45,7 +45,7 @@ const askEnd = () =>
       >
       <template #acts><Button @click="askEnd">End</Button></template>
     </WorkHeader>
-    <main class="work">
+    <div class="work">
       <component
         :is="view.calledAt === 'machine' ? CallingOnMachine : CallingAtDesk"
         v-if="!view.ended"
@@ -53,7 +53,7 @@ const askEnd = () =>
         :view="view"
         @ended="toResult"
       />
-    </main>
+    </div>
   </div>
   <div v-else class="screen">
     <StateBox

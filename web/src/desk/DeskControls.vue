@@ -27,6 +27,7 @@ const groups = computed(() => {
 
 <template>
   <section v-if="close" class="close" aria-label="Controls">
+    <h2 class="visually-hidden">Controls</h2>
     <DeskControl
       v-for="each in groups.flatMap((group) => group.controls)"
       :key="each.id"

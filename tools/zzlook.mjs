@@ -1,3 +1,0 @@
-import { runTypeScript } from './setup.mjs';
-
-runTypeScript('tools/zzlook.ts');
