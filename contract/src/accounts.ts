@@ -25,6 +25,8 @@ export const AUDIT_ACTS = [
   'bench-ended',
   'bench-started',
   'desk-started',
+  'rung-signed',
+  'rung-taken-back',
   'commands-started',
   'commands-ended',
   'desk-ended',

@@ -1,4 +1,4 @@
-import { MAX_PACK_LENGTH, policyRaiseSchema } from '@rounds/core/catalogue';
+import { COURSE_LAYOUTS, MAX_PACK_LENGTH, policyRaiseSchema } from '@rounds/core/catalogue';
 import { ruleSetSchema } from '@rounds/core/certification';
 import { z } from 'zod';
 import { administrators, done, everyone, line, MAX_COUNT, office, trainers, uuid } from './fields';
@@ -331,6 +331,22 @@ export const classRoutes = {
     roles: everyone,
     params: classById,
     query: paperQuery,
+    answer: 'application/pdf',
+    problems: ['not-found', 'composition'],
+  }),
+  coursePaper: route({
+    method: 'GET',
+    path: '/classes/:id/course.pdf',
+    summary: 'A course to be set out with cones, to scale, A4',
+    roles: everyone,
+    params: classById,
+    query: paperQuery.extend({
+      layout: z.enum(COURSE_LAYOUTS),
+      /** The machine at hand, in metres, where it differs from its class. */
+      length: z.coerce.number().optional(),
+      width: z.coerce.number().optional(),
+      turns: z.coerce.number().optional(),
+    }),
     answer: 'application/pdf',
     problems: ['not-found', 'composition'],
   }),

@@ -12,6 +12,7 @@ export * from './fields';
 export * from './grading';
 export * from './insight';
 export * from './jobs';
+export * from './ladder';
 export * from './machines';
 export * from './people';
 export * from './practice';

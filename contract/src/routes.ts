@@ -11,6 +11,7 @@ import { exerciseRoutes } from './exercise';
 import { gradingRoutes } from './grading';
 import { insightRoutes } from './insight';
 import { jobRoutes } from './jobs';
+import { ladderRoutes } from './ladder';
 import { machineRoutes } from './machines';
 import { peopleRoutes } from './people';
 import { practiceRoutes } from './practice';
@@ -24,6 +25,7 @@ export const routes = {
   ...accountRoutes,
   ...certificationRoutes,
   ...peopleRoutes,
+  ...ladderRoutes,
   ...machineRoutes,
   ...classRoutes,
   ...gradingRoutes,

@@ -1,5 +1,6 @@
 import { routes } from '@rounds/contract';
 import { longDate } from '@rounds/core/calendar';
+import { courseFor, machineSize } from '@rounds/core/teaching';
 import { eq } from 'drizzle-orm';
 import type { Router } from 'express';
 import { type House, readSetting, siteToday } from '../data/context';
@@ -69,6 +70,29 @@ export function printRoutes(router: Router, house: House): void {
       ),
       name: `${params.id}-${paper}.pdf`,
     }));
+  bind(router, house, routes.coursePaper, async ({ params, query, gone }) => {
+    const subject = await subjectOf(house, params.id, query);
+    const { plan, teaching } = subject.pack;
+    if (!teaching.course)
+      throw new ProblemError('not-found', 'Nothing is set out for a machine that does not drive.');
+    const usual = machineSize(plan, teaching.course.turns);
+    const size = {
+      length: query.length ?? usual.length,
+      width: query.width ?? usual.width,
+      turns: query.turns ?? usual.turns,
+    };
+    try {
+      const course = courseFor(query.layout, size);
+      return {
+        file: await house.pool.run('course', { subject, course, size }, { gone }),
+        name: `${params.id}-${query.layout}.pdf`,
+      };
+    } catch (error) {
+      if (error instanceof RangeError)
+        throw new ProblemError('invalid', `No course comes of this size: ${error.message}.`);
+      throw error;
+    }
+  });
   print(routes.findingCards, 'finding-cards');
   print(routes.roundCard, 'round-card');
   print(routes.checkSheet, 'check-sheet');

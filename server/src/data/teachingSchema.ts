@@ -154,6 +154,33 @@ export const commandSet = pgTable(
   (t) => [index('command_set_person').on(t.personId, t.classId, t.endedAt)],
 );
 
+/** Sign-offs on the rungs of a class's ladder, and their taking back; append-only. */
+export const rungSignOff = pgTable(
+  'rung_sign_off',
+  {
+    seq: bigserial('seq', { mode: 'number' }).notNull(),
+    id: uuid('id').primaryKey(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => person.id),
+    classId: text('class_id')
+      .notNull()
+      .references(() => machineClass.id),
+    rung: text('rung').notNull(),
+    /** The rung as it stood then. */
+    says: text('says').notNull(),
+    on: date('on', { mode: 'string' }).notNull(),
+    note: text('note'),
+    /** The sign-off that this row takes back; null for a sign-off. */
+    takesBack: uuid('takes_back'),
+    accountId: uuid('account_id')
+      .notNull()
+      .references(() => account.id),
+    at: instant('at').notNull(),
+  },
+  (t) => [index('rung_sign_off_person').on(t.personId, t.classId, t.seq)],
+);
+
 /** A drill that a trainer has set somebody. */
 export const practiceSet = pgTable(
   'practice_set',

@@ -32,6 +32,7 @@ import { csvCells } from '../classes/tableCsv';
 import { type AskedColumns, checkRows, matchColumns, readCsv, type ReadRoster } from '../people/csvImport';
 import { ProblemError } from '../http/problem';
 import { render } from '../print/pdf';
+import { courseDocument, type CoursePaperSubject } from '../teach/coursePaper';
 import { lessonDocument, type LessonPaperSubject } from '../teach/lessonPaper';
 
 /** A run that is to be dealt, and one that is to be judged. */
@@ -94,6 +95,7 @@ export const work = {
   },
   classPaper: ({ paper, subject }: { paper: ClassPaper; subject: PaperSubject }): Promise<Buffer> =>
     render(classPapers[paper](subject)),
+  course: (subject: CoursePaperSubject): Promise<Buffer> => render(courseDocument(subject)),
   lesson: (subject: LessonPaperSubject): Promise<Buffer> => render(lessonDocument(subject)),
   report: (subject: ReportSubject): Promise<Buffer> => render(reportDocument(subject)),
   card: (subject: CardSubject): Promise<Buffer> => render(cardDocument(subject)),

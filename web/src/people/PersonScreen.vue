@@ -14,6 +14,7 @@ import ProblemAlert from '../parts/ProblemAlert.vue';
 import { useClasses } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { day } from '../parts/words';
+import LadderPart from './LadderPart.vue';
 import { useChangePerson, usePerson } from './queries';
 import RecordEvent from './RecordEvent.vue';
 import StandingCard from './StandingCard.vue';
@@ -167,6 +168,7 @@ async function setActive(active: boolean) {
             </PagedList>
           </section>
         </div>
+        <LadderPart :person-id="data.person.id" />
         <RecordEvent v-model:open="open" :person-id="id" />
       </template>
     </StateBox>

@@ -2,6 +2,7 @@ import { useInfiniteQuery } from '@pinia/colada';
 import { assessRoutes } from '@rounds/contract/assess';
 import { certificationRoutes } from '@rounds/contract/certification';
 import { jobRoutes } from '@rounds/contract/jobs';
+import { ladderRoutes } from '@rounds/contract/ladder';
 import { peopleRoutes } from '@rounds/contract/people';
 import type { RouteAnswer, RouteCall } from '@rounds/contract/route';
 import { call } from '../device/api';
@@ -24,6 +25,15 @@ export const usePerson = (id: () => string) =>
 /** A person's judged sessions of start and stop, newest first. */
 export const usePersonSequences = (id: () => string) =>
   useRouteQuery(assessRoutes.personSequences, () => ({ params: { id: id() } }));
+
+/** How far a person has come on the ladders of teaching, with that of a class that is asked for. */
+export const useLadders = (id: () => string, classId: () => string) =>
+  useRouteQuery(ladderRoutes.personLadders, () => ({
+    params: { id: id() },
+    query: classId() ? { classId: classId() } : {},
+  }));
+export const useSignRung = () => useRouteMutation(ladderRoutes.signRung, ['people']);
+export const useTakeRungBack = () => useRouteMutation(ladderRoutes.takeRungBack, ['people']);
 
 export const useAddPerson = () => useRouteMutation(peopleRoutes.addPerson, OF_PEOPLE);
 export const useChangePerson = () => useRouteMutation(peopleRoutes.changePerson, OF_PEOPLE);

@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import { type EffectivePack, originWords } from '@rounds/core/catalogue';
+import { commandStandard, SETS_TO_BE_READY } from '@rounds/core/commands';
 import { DAYS_TO_BE_READY, drillCriterion } from '@rounds/core/drill';
+import { computed } from 'vue';
+import CourseSheet from './CourseSheet.vue';
 
 /** How the class is taught: order, drills, what to watch, common mistakes, and notes on certification. */
-defineProps<{ pack: EffectivePack }>();
+const props = defineProps<{ pack: EffectivePack }>();
+const standard = computed(() => commandStandard(props.pack));
 </script>
 
 <template>
@@ -11,7 +15,9 @@ defineProps<{ pack: EffectivePack }>();
     <section class="sheet pad">
       <h2>Order of teaching</h2>
       <ol class="ladder">
-        <li v-for="t in pack.teaching.ladder" :key="t">{{ t }}</li>
+        <li v-for="rung in pack.teaching.ladder" :id="`row-${rung.id}`" :key="rung.id">
+          {{ rung.says }} <span v-if="rung.criterion" class="quiet small">{{ rung.criterion }}</span>
+        </li>
       </ol>
     </section>
     <div class="stack">
@@ -34,7 +40,14 @@ defineProps<{ pack: EffectivePack }>();
         A drill over the whole round with at least {{ drillCriterion(pack).score }} of 100, no stop missed,
         the ring closed, at an honest pace, on {{ DAYS_TO_BE_READY }} separate days.
       </p>
+      <p v-if="pack.machine.desk?.commands.length">
+        The controls: {{ SETS_TO_BE_READY }} sets of commands in a row, {{ standard.calls }} calls or more,
+        each answered within {{ standard.seconds }} s,
+        {{ standard.wrong === 0 ? 'none' : `at most ${standard.wrong}` }} wrong, at most
+        {{ standard.late }} late.
+      </p>
     </section>
+    <CourseSheet v-if="pack.teaching.course" :key="pack.hash" :pack="pack" />
     <section class="sheet pad">
       <h2>Common mistakes</h2>
       <ul class="bullets">
