@@ -86,7 +86,9 @@ export function courseSvg(
     ),
     ...course.measures.map(({ from, to, metres }) => {
       const upright = Math.abs(from[0] - to[0]) < Math.abs(from[1] - to[1]);
-      const [x, at] = [(from[0] + to[0]) / 2, -(from[1] + to[1]) / 2];
+      // Nearer to one end, so that it stands clear of the machine in the middle.
+      const share = upright ? 0.25 : 0.5;
+      const [x, at] = [from[0] + share * (to[0] - from[0]), -(from[1] + share * (to[1] - from[1]))];
       const words = `${Number(metres.toFixed(2))} m`;
       return upright
         ? label(x + unit * 0.4, at + text / 3, words, 'start')

@@ -86,9 +86,7 @@ describe('the ladder of teaching', () => {
       (await sign(trainer, yard.ids.operatorId, { on: '2099-01-01', rung: 'CF-L03' })).problem.code,
     ).toBe('date-in-future');
     expect((await sign(trainer, yard.ids.operatorId, { rung: 'CF-L99' })).problem.code).toBe('unknown-row');
-    expect((await sign(trainer, yard.ids.operatorId, { classId: 'no-such' })).problem.code).toBe(
-      'not-found',
-    );
+    expect((await sign(trainer, yard.ids.operatorId, { classId: 'no-such' })).problem.code).toBe('not-found');
     expect((await sign(trainer, uuidv7())).problem.code).toBe('not-found');
     const theirs = rung(await read(trainer, yard.ids.operatorId), 'CF-L01').signed!;
     const wrong = await trainer.call(routes.takeRungBack, {

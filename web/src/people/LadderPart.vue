@@ -150,8 +150,7 @@ async function take() {
     <Modal v-model:open="signing" title="Sign off" :footer="null" destroy-on-close>
       <Form layout="vertical" @submit.prevent="signOff">
         <p class="asked">
-          <strong>{{ rung?.says }}</strong
-          ><br />{{ rung?.criterion }}
+          <strong>{{ rung?.says }}</strong><br />{{ rung?.criterion }}
         </p>
         <FieldItem v-slot="{ id, invalid }" label="Shown on" :error="errors['on']"
           ><DateField :id="id" v-model:value="values.on" label="Shown on" :to="today" :invalid="invalid"
@@ -166,8 +165,7 @@ async function take() {
     <Modal v-model:open="taking" title="Take a sign-off back" :footer="null" destroy-on-close>
       <Form layout="vertical" @submit.prevent="take">
         <p class="asked">
-          <strong>{{ rung?.says }}</strong
-          ><br />Both stay on record.
+          <strong>{{ rung?.says }}</strong><br />Both stay on record.
         </p>
         <FieldItem v-slot="{ id }" label="Why" :error="backErrors['why']"
           ><Input :id="id" v-model:value="back.values.why" :maxlength="200"
@@ -181,7 +179,7 @@ async function take() {
 
 <style scoped>
 .class {
-  min-width: 260px;
+  flex: 0 1 320px;
 }
 .rungs li {
   display: flex;

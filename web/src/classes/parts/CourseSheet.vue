@@ -3,7 +3,7 @@ import { classRoutes } from '@rounds/contract/classes';
 import type { CourseLayout, EffectivePack } from '@rounds/core/catalogue';
 import { courseSvg } from '@rounds/core/drawing';
 import { courseFor, machineSize } from '@rounds/core/teaching';
-import { InputNumber, Segmented } from 'ant-design-vue';
+import { Form, InputNumber, Segmented } from 'ant-design-vue';
 import { computed, reactive, ref } from 'vue';
 import { fileAddress } from '../../device/api';
 import FieldItem from '../../parts/FieldItem.vue';
@@ -66,6 +66,7 @@ const paper = computed(() =>
     </div>
     <Segmented
       v-if="options.length > 1"
+      class="which"
       :value="layout"
       :options="options"
       aria-label="Which course"
@@ -86,7 +87,7 @@ const paper = computed(() =>
       </div>
       <div class="stack">
         <p v-if="laid.course">{{ laid.course.says }}</p>
-        <div class="row sizes">
+        <Form layout="vertical" class="sizes">
           <FieldItem v-for="each in FIELDS" :key="each.key" v-slot="{ id }" :label="each.label">
             <InputNumber
               :id="id"
@@ -97,7 +98,7 @@ const paper = computed(() =>
               @change="size[each.key] = typeof $event === 'number' ? $event : size[each.key]"
             />
           </FieldItem>
-        </div>
+        </Form>
         <template v-if="laid.course">
           <h3>What to set out</h3>
           <ul class="bullets">
@@ -105,8 +106,8 @@ const paper = computed(() =>
           </ul>
         </template>
         <p class="quiet small">
-          Clearances are common practice. The turn is {{ course.origin.note ?? 'from memory' }}. Whoever
-          teaches on the ground decides.
+          Clearances are common practice; the turn is that of a usual machine, from memory. Measure the
+          machine at hand. Whoever teaches on the ground decides.
         </p>
       </div>
     </div>
@@ -130,8 +131,20 @@ const paper = computed(() =>
   width: 100%;
   max-height: 62vh;
 }
+.sizes {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 0.6rem;
+}
 .sizes :deep(.ant-form-item) {
   margin-bottom: 0;
+}
+.sizes :deep(.ant-input-number) {
+  width: 100%;
+}
+.which {
+  justify-self: start;
+  max-width: 100%;
 }
 @media (max-width: 900px) {
   .halves {
