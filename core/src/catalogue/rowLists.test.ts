@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { shippedClasses, shippedPack } from '../testing';
-import { findListedRow, listedRows, pointsTo, ROW_LISTS } from './rowLists';
+import { findListedRow, keyedBy, listedRows, pointsTo, ROW_LISTS } from './rowLists';
 import { packJsonSchema } from './schema';
 
 describe.each(shippedClasses())('the lists of rows of %s', (classId) => {
@@ -9,7 +9,7 @@ describe.each(shippedClasses())('the lists of rows of %s', (classId) => {
     for (const { id: list } of ROW_LISTS)
       for (const row of listedRows(pack, list)) {
         const at = row.path.reduce<unknown>((node, key) => (node as Record<string, unknown>)[key], pack);
-        expect((at as { id?: string }).id ?? '').toBe(row.id);
+        expect(keyedBy(list) ? row.path.at(-1) : ((at as { id?: string }).id ?? '')).toBe(row.id);
         expect([list, row.id, row.title.length > 0]).toEqual([list, row.id, true]);
       }
     expect(listedRows(pack, 'steps').length).toBe(
@@ -65,6 +65,17 @@ describe('references', () => {
       'forbidden.procedures',
     ])
       expect(found).toContain(wanted);
+  });
+  it('of a desk lead to its places, to what can be perceived, and to its commands', () => {
+    expect(pointsTo('at', 'row', 'deskControls')).toBe('deskPlaces');
+    expect(pointsTo('seen', 'row', 'deskFailures')).toBe('deskShows');
+    expect(pointsTo('opposite', 'row', 'deskCommands')).toBe('deskCommands');
+    // A condition there is an expression, no list of the class's conditions.
+    expect(pointsTo('when', 'row', 'deskShows')).toBeNull();
+    const loader = shippedPack('wheel-loader');
+    expect(listedRows(loader, 'deskSteps')[0]!.title).toBe(
+      listedRows(loader, 'steps').find((each) => each.id === listedRows(loader, 'deskSteps')[0]!.id)!.title,
+    );
   });
   it('and no plain text', () => {
     for (const field of ['title', 'part', 'sound', 'do', 'why', 'unit', 'cite'])

@@ -21,6 +21,17 @@ export const ROW_LISTS = [
   { id: 'ladder', name: 'Order of teaching', place: ['teaching', 'ladder'] },
   { id: 'certification', name: 'Certification notes', place: ['certification'] },
   { id: 'mistakes', name: 'Common mistakes', place: ['mistakes'] },
+  { id: 'deskPlaces', name: 'Desk: places', place: ['machine', 'desk', 'places'] },
+  { id: 'deskControls', name: 'Desk: controls', place: ['machine', 'desk', 'controls'] },
+  { id: 'deskLooks', name: 'Desk: looks', place: ['machine', 'desk', 'looks'] },
+  { id: 'deskShows', name: 'Desk: what can be perceived', place: ['machine', 'desk', 'shows'] },
+  { id: 'deskComponents', name: 'Desk: components', place: ['machine', 'desk', 'components'] },
+  { id: 'deskStates', name: 'Desk: further states', place: ['machine', 'desk', 'states'] },
+  { id: 'deskRules', name: 'Desk: rules', place: ['machine', 'desk', 'rules'] },
+  { id: 'deskSteps', name: 'Desk: how steps are done', place: ['machine', 'desk', 'steps'] },
+  { id: 'deskForbidden', name: 'Desk: what shows the forbidden', place: ['machine', 'desk', 'forbidden'] },
+  { id: 'deskFailures', name: 'Desk: how failures run', place: ['machine', 'desk', 'failures'] },
+  { id: 'deskCommands', name: 'Desk: commands', place: ['machine', 'desk', 'commands'] },
 ] as const;
 export type RowListId = (typeof ROW_LISTS)[number]['id'];
 
@@ -34,7 +45,20 @@ export interface ListedRow {
 
 type Row = Record<string, unknown>;
 /** Fields that name a row, the first that is there counts. */
-const TITLES = ['title', 'part', 'name', 'do', 'says', 'question', 'point', 'rule', 'failure'] as const;
+const TITLES = [
+  'title',
+  'part',
+  'name',
+  'do',
+  'says',
+  'question',
+  'point',
+  'rule',
+  'failure',
+  'say',
+  'when',
+  'kind',
+] as const;
 
 function titleOf(row: Row): string {
   const [cue] = Array.isArray(row['cues']) ? (row['cues'] as { shows?: unknown }[]) : [];
@@ -44,6 +68,15 @@ function titleOf(row: Row): string {
 
 const asRows = (node: unknown) =>
   Array.isArray(node) ? (node as unknown[]).map((each) => (each ?? {}) as Row) : [];
+
+/** Rows that stand under the ids of other rows, with the list those are in. */
+const KEYED: Readonly<Partial<Record<RowListId, RowListId>>> = {
+  deskSteps: 'steps',
+  deskForbidden: 'forbidden',
+  deskFailures: 'failures',
+};
+/** The list whose ids the rows of a keyed list stand under; null for a list of rows of their own. */
+export const keyedBy = (list: RowListId): RowListId | null => KEYED[list] ?? null;
 
 function gather(
   node: unknown,
@@ -66,9 +99,24 @@ function gather(
   return gather((node as Row | null | undefined)?.[head], rest, [...path, head], where);
 }
 
+/** Where the rows of a list stand in a pack. */
+export const placeOfList = (list: RowListId): readonly string[] =>
+  ROW_LISTS.find((each) => each.id === list)!.place;
+
 /** The rows of a list in a pack or a draft of one. */
 export function listedRows(pack: unknown, list: RowListId): ListedRow[] {
-  return gather(pack, ROW_LISTS.find((each) => each.id === list)!.place, [], '');
+  const place = placeOfList(list);
+  const named = KEYED[list];
+  if (!named) return gather(pack, place, [], '');
+  const node = place.reduce<unknown>((at, key) => (at as Row | null | undefined)?.[key], pack);
+  if (typeof node !== 'object' || node === null || Array.isArray(node)) return [];
+  const names = new Map(listedRows(pack, named).map((each) => [each.id, each]));
+  return Object.keys(node).map((id) => ({
+    path: [...place, id],
+    id,
+    title: names.get(id)?.title ?? id,
+    where: names.get(id)?.where ?? '',
+  }));
 }
 
 /** The list and row that an id belongs to; null where no list has it. */
@@ -82,12 +130,20 @@ export function findListedRow(pack: unknown, id: string): { list: RowListId; row
 
 /**
  * Which rows a field of a row points to, by the field's name and the one it stands in: a reference is chosen
- * from those rows and never typed. Null for a field that points to none.
+ * from those rows and never typed. A desk's rows have references of their own. Null for a field that points to none.
  */
-export function pointsTo(field: string, within: string): RowListId | null {
+export function pointsTo(field: string, within: string, list?: RowListId): RowListId | null {
+  if (list?.startsWith('desk')) return IN_DESK[field] ?? null;
   const key = `${within}.${field}`;
   return BY_PLACE[key] ?? BY_FIELD[field] ?? null;
 }
+const IN_DESK: Readonly<Record<string, RowListId>> = {
+  at: 'deskPlaces',
+  from: 'deskPlaces',
+  of: 'deskShows',
+  seen: 'deskShows',
+  opposite: 'deskCommands',
+};
 const BY_FIELD: Readonly<Record<string, RowListId>> = {
   station: 'stations',
   spurFrom: 'stations',

@@ -43,7 +43,7 @@ defineExpose({ end });
             {{ ANSWER_WORDS[answers.at(-1)!.kind].toLowerCase() }},
             {{ tenths(answers.at(-1)!.seconds) }}</template
           >
-          <template v-else-if="told">{{ told }}</template>
+          <template v-else-if="told[0]">{{ told[0].says }}</template>
           <template v-else
             >Work what is called, within {{ set.standard.seconds }} s; the first thing you touch
             counts.</template

@@ -8,19 +8,10 @@ import {
   controlsOf,
   startControls,
 } from '@rounds/core/commands';
-import {
-  actProblem,
-  actsByTick,
-  type DeskAct,
-  type DeskPack,
-  type LoggedAct,
-  placesOf,
-  readingOf,
-  tickMachine,
-  TICKS,
-} from '@rounds/core/machine';
-import { useDocumentVisibility, useIntervalFn, useSessionStorage } from '@vueuse/core';
+import { actsByTick, type DeskAct, type DeskPack, type LoggedAct } from '@rounds/core/machine';
+import { useIntervalFn, useSessionStorage } from '@vueuse/core';
 import { computed, markRaw, onBeforeUnmount, ref, shallowRef } from 'vue';
+import { useMachine } from '../desk/useMachine';
 import { useEndCommands } from './queries';
 
 /** What both ways of answering have: the calls in words, and the end of a set, which is tried again until it is kept. */
@@ -125,45 +116,37 @@ export function useCallsAtDesk(view: CommandView) {
   });
   const log: LoggedAct[] = [...kept.value.log];
   const watch = new CallWatch(set.controls, set.deal, set.standard.seconds);
-  const state = shallowRef(startControls(set.controls, set.deal.place));
   const current = shallowRef(watch.current);
   const answers = shallowRef<Answer[]>([]);
-  const running = ref(false);
-
-  function step(acts: readonly DeskAct[]): void {
-    const next = tickMachine(machine, state.value, acts);
-    watch.take(state.value, next, acts);
-    state.value = next;
-    if (current.value !== watch.current) current.value = watch.current;
-    if (answers.value.length === watch.answers.length) return;
-    answers.value = [...watch.answers];
-    kept.value = { log: [...log], ticks: state.value.tick };
-  }
+  const own = useMachine(machine, startControls(set.controls, set.deal.place), {
+    speed: 0,
+    holds: () => watch.over,
+    stepped(before, next, acts) {
+      watch.take(before, next, acts);
+      if (current.value !== watch.current) current.value = watch.current;
+      if (answers.value.length === watch.answers.length) return;
+      answers.value = [...watch.answers];
+      kept.value = { log: [...log], ticks: next.tick };
+    },
+  });
+  const { state, speed } = own;
   const byTick = actsByTick(log);
-  while (state.value.tick < kept.value.ticks) step(byTick.get(state.value.tick + 1) ?? []);
+  const until = kept.value.ticks;
+  while (state.value.tick < until) own.step(byTick.get(state.value.tick + 1) ?? []);
 
-  const told = ref('');
   function act(does: DeskAct, says: string): boolean {
-    const why = running.value ? actProblem(machine, state.value, does) : 'Press Start first.';
-    told.value = why ?? says;
-    if (why !== null || watch.over) return false;
+    if (speed.value === 0 || watch.over) {
+      own.tell('Press Start first.', true);
+      return false;
+    }
+    // Before it is done, so that it is kept with the answer that it gives.
     log.push({ tick: state.value.tick + 1, act: does });
-    step([does]);
-    return true;
+    if (own.act(does, says)) return true;
+    log.pop();
+    return false;
   }
-  const seen = useDocumentVisibility();
-  let owed = 0;
-  let last = performance.now();
-  useIntervalFn(() => {
-    const now = performance.now();
-    const gone = Math.min(1000, now - last);
-    last = now;
-    if (!running.value || watch.over || seen.value === 'hidden') return;
-    owed += (gone / 1000) * TICKS;
-    for (; owed >= 1; owed -= 1) step([]);
-  }, 1000 / TICKS);
   async function end(): Promise<boolean> {
-    running.value = false;
+    speed.value = 0;
     kept.value = { log: [...log], ticks: state.value.tick };
     const done = await set.end({ calledAt: 'desk', log: log as never[], ticks: state.value.tick });
     if (done) set.forget();
@@ -171,17 +154,14 @@ export function useCallsAtDesk(view: CommandView) {
   }
   return {
     ...set,
-    machine,
+    ...own,
+    act,
     answers,
     call: computed(() => current.value?.say ?? null),
     over: computed(() => answers.value.length >= set.of),
-    running,
-    start: () => (running.value = true),
-    pause: () => (running.value = false),
-    told,
-    act,
-    read: (name: string) => readingOf(machine, state.value, name),
-    isHere: (at: string | readonly string[]) => placesOf(at).includes(set.deal.place),
+    running: computed(() => speed.value > 0),
+    start: () => (speed.value = 1),
+    pause: () => (speed.value = 0),
     end,
   };
 }

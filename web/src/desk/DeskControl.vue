@@ -2,13 +2,13 @@
 import { type Control, type DeskAct, pedalDepths } from '@rounds/core/machine';
 import { computed, ref, watch } from 'vue';
 import ControlDrawing from './ControlDrawing.vue';
-import type { Desk } from './useDesk';
+import type { RunningMachine } from './useMachine';
 
 /**
  * One control in reach. What stays is put there with a tap; what falls back is held, by pressing on it or by a key, or
  * kept there for those who cannot hold.
  */
-const props = defineProps<{ desk: Pick<Desk, 'act' | 'read' | 'machine'>; control: Control }>();
+const props = defineProps<{ desk: RunningMachine; control: Control }>();
 const { id, kind, name, positions = [], springs } = props.control;
 
 /** Held, it is let go when the finger leaves; kept, with another tap. */

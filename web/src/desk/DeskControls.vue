@@ -2,11 +2,11 @@
 import type { Control, ControlKind } from '@rounds/core/machine';
 import { computed } from 'vue';
 import DeskControl from './DeskControl.vue';
-import type { Desk } from './useDesk';
+import type { RunningMachine } from './useMachine';
 
 /** The controls in reach, by what works them. */
 const props = defineProps<{
-  desk: Pick<Desk, 'act' | 'read' | 'machine' | 'isHere'>;
+  desk: RunningMachine;
   /** All of them close together, for whoever must see them at one glance. */
   close?: boolean;
 }>();

@@ -5,9 +5,10 @@ import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
 import MachineOutline from '../drawing/MachineOutline.vue';
 import type { Desk } from './useDesk';
+import type { RunningMachine } from './useMachine';
 
 /** The machine from above with the places where one can be; the person is the amber dot, and one steps into a ring. */
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: RunningMachine & Pick<Desk, 'pack'> }>();
 const { machine, pack } = props.desk;
 const places = machine.desk.places.filter((each) => !each.helper);
 const spots = deskSpots({ places }, pack.plan);

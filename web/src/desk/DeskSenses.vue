@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { perceived } from '@rounds/core/machine';
 import { computed } from 'vue';
-import type { Desk } from './useDesk';
+import type { RunningMachine } from './useMachine';
 
 /** What can be seen, heard, smelt and felt from where one stands, what came last first, and never anything else. */
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: RunningMachine }>();
 const { machine } = props.desk;
 const specs = new Map(machine.desk.shows.map((each) => [each.id, each]));
 const SENSE: Readonly<Record<string, string>> = {

@@ -14,7 +14,8 @@ import DeskControls from './DeskControls.vue';
 import DeskPlaces from './DeskPlaces.vue';
 import DeskSenses from './DeskSenses.vue';
 import { MODE_WORDS, PROGRAM_WORDS } from './deskWords';
-import { type Speed, SPEEDS, useDesk } from './useDesk';
+import { useDesk } from './useDesk';
+import { type Speed, SPEEDS } from './useMachine';
 
 /** A run under way: where one is, what is perceived there, what is in reach; below it the clock, and the way if it is shown. */
 const props = defineProps<{ view: DeskView }>();

@@ -113,6 +113,8 @@ const ROLES: Readonly<Record<string, string>> = {
   dialog: '[role="dialog"]',
   menuitem: '[role="menuitem"]',
   img: 'img, [role="img"]',
+  form: 'form[aria-label]',
+  region: 'section[aria-label], [role="region"]',
 };
 
 /** Every element of a role whose name is, or matches, this one: what a person would call it. */

@@ -2,25 +2,30 @@
 import { PlusOutlined } from '@ant-design/icons-vue';
 import {
   findListedRow,
+  keyedBy,
   listedRows,
   type Pack,
   type PackError,
   packJsonSchema,
+  placeOfList,
   type Procedure,
   ROW_LISTS,
   type RowListId,
   type Step,
 } from '@rounds/core/catalogue';
+import { COMPONENT_KINDS } from '@rounds/core/machine';
 import { Button, Form, Input } from 'ant-design-vue';
 import { computed, nextTick, provide, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Document } from 'yaml';
+import { toJSONSchema } from 'zod';
 import { askFirst } from '../../parts/askFirst';
 import ChoiceField from '../../parts/ChoiceField.vue';
-import { EDITED, EDITED_ROW } from './fields';
+import { EDITED, EDITED_LIST, EDITED_ROW, ROW_ERRORS } from './fields';
+import LiveDesk from './LiveDesk.vue';
 import OrderGraph from './OrderGraph.vue';
 import SchemaForm from './SchemaForm.vue';
-import { schemaAt, type SchemaNode } from './yamlContext';
+import { schemaAt, type SchemaNode, schemaOfRow } from './yamlContext';
 
 /** The rows of a class as forms. They change the YAML document itself, so comments and order stay. */
 const props = defineProps<{ value: Pack; errors: readonly PackError[] }>();
@@ -52,13 +57,56 @@ provide(
 );
 const rowSchema = computed(() => {
   if (!row.value) return null;
-  return withoutSteps(
-    schemaAt(
-      schema,
-      row.value.path.map((each) => (typeof each === 'number' ? 0 : each)),
-    ),
+  const given = (rowValue.value ?? {}) as Readonly<Record<string, unknown>>;
+  const own = schemaOfRow(
+    schema,
+    row.value.path.map((each) => (typeof each === 'number' ? 0 : each)),
+    given,
   );
+  return list.value === 'deskComponents' ? componentSchema(own, given['kind']) : withoutSteps(own);
 });
+provide(EDITED_LIST, list);
+provide(
+  ROW_ERRORS,
+  computed(() => {
+    if (!row.value) return [];
+    const own = key(row.value.path);
+    return errorsOf(row.value.path).map((each) => ({ ...each, path: each.path.slice(own.length) }));
+  }),
+);
+/** A component has the fields of its kind. */
+function componentSchema(own: SchemaNode | null, kind: unknown): SchemaNode | null {
+  const found = COMPONENT_KINDS.get(String(kind));
+  const parameters = (found ? toJSONSchema(found.parameters, { io: 'input' }) : {}) as SchemaNode;
+  const { kind: _kind, id, needs, ...rest } = own?.properties ?? {};
+  const origin = schemaAt(schema, ['numbers', 0, 'origin']);
+  return {
+    type: 'object',
+    required: ['kind', ...(parameters.required ?? [])],
+    properties: {
+      kind: { type: 'string', enum: [...COMPONENT_KINDS.keys()], description: found?.says ?? '' },
+      ...(id ? { id } : {}),
+      ...parameters.properties,
+      ...(needs ? { needs } : {}),
+      ...rest,
+      ...(origin ? { origin } : {}),
+    },
+  };
+}
+/** What stands in a desk for a row that is the class's own: how it is shown, or why it cannot be. */
+const turnsTo = computed(() => {
+  if (list.value !== 'deskForbidden' && list.value !== 'deskFailures') return null;
+  const given = (rowValue.value ?? {}) as Readonly<Record<string, unknown>>;
+  if (!('notHere' in given)) return { name: 'The desk cannot show it', row: { notHere: '' } };
+  return {
+    name: 'The desk shows it',
+    row:
+      list.value === 'deskForbidden'
+        ? { when: '' }
+        : { begins: '', sets: {}, seen: [], right: [], wrong: [] },
+  };
+});
+const onDesk = computed(() => list.value.startsWith('desk') || list.value === 'failures');
 /** Steps have their own list, so a procedure's form leaves them out. */
 function withoutSteps(node: SchemaNode | null): SchemaNode | null {
   if (!node?.properties?.['steps']) return node;
@@ -114,17 +162,39 @@ function setAfter(step: string, after: Step['after']) {
   );
 }
 function addRow() {
+  if (keyedBy(list.value)) return;
   const model = row.value ?? rows.value.at(-1);
-  if (!model) return;
+  if (!model) {
+    // The first of its list says what it lacks in its form.
+    const place = [...placeOfList(list.value)];
+    if (place.includes('*')) return;
+    emit('write', (doc) => doc.setIn(place, doc.createNode([{ id: 'new-row' }])));
+    return void nextTick(() => (chosen.value = key([...place, 0])));
+  }
   const copy = JSON.parse(JSON.stringify(at(model.path))) as Record<string, unknown>;
   const taken = new Set(rows.value.map((each) => each.id));
   let n = 2;
   while (taken.has(`${model.id}-${n}`)) n += 1;
-  copy['id'] = `${model.id}-${n}`;
+  if ('id' in copy) copy['id'] = `${model.id}-${n}`;
   const parent = model.path.slice(0, -1);
   const { length } = at(parent) as unknown[];
   emit('write', (doc) => doc.addIn(parent, doc.createNode(copy)));
   void nextTick(() => (chosen.value = key([...parent, length])));
+}
+/** Rows of the class that the desk says nothing of yet. */
+const unsaid = computed(() => {
+  const of = keyedBy(list.value);
+  if (!of) return [];
+  const there = new Set(rows.value.map((each) => each.id));
+  return listedRows(props.value, of)
+    .filter((each) => !there.has(each.id))
+    .map((each) => ({ value: each.id, label: each.title, more: each.id }));
+});
+function say(id: string) {
+  const place = placeOfList(list.value);
+  const blank = list.value === 'deskSteps' ? { acts: [] } : { notHere: '' };
+  emit('write', (doc) => doc.setIn([...place, id], doc.createNode(blank)));
+  void nextTick(() => (chosen.value = key([...place, id])));
 }
 function removeRow() {
   const { path, title } = row.value!;
@@ -157,7 +227,7 @@ function removeRow() {
         />
         <Input v-model:value="search" type="search" allow-clear placeholder="Find" aria-label="Find" />
       </div>
-      <ul class="sheet list" aria-label="Rows">
+      <ul class="sheet list" :class="{ short: onDesk }" aria-label="Rows">
         <li v-for="each in shown" :key="key(each.path)">
           <button :aria-pressed="chosen === key(each.path)" @click="chosen = key(each.path)">
             <strong>{{ each.title }}</strong>
@@ -166,9 +236,19 @@ function removeRow() {
           </button>
         </li>
       </ul>
-      <Button @click="addRow"
+      <ChoiceField
+        v-if="keyedBy(list)"
+        value=""
+        label="Say of another one"
+        :placeholder="unsaid.length > 0 ? 'Say of another one' : 'All of them are said'"
+        :disabled="unsaid.length === 0"
+        :options="unsaid"
+        @update:value="say"
+      />
+      <Button v-else @click="addRow"
         ><template #icon><PlusOutlined /></template>Add a row{{ row ? ' like the chosen one' : '' }}</Button
       >
+      <LiveDesk v-if="onDesk" :value="value" />
     </div>
     <Form
       v-if="row && rowSchema"
@@ -179,7 +259,10 @@ function removeRow() {
     >
       <div class="row spread">
         <h2>{{ row.title }}</h2>
-        <Button danger @click="removeRow">Remove</Button>
+        <span class="row">
+          <Button v-if="turnsTo" @click="setRow(turnsTo.row)">{{ turnsTo.name }}</Button>
+          <Button danger @click="removeRow">Remove</Button>
+        </span>
       </div>
       <p v-for="(e, i) in errorsOf(row.path)" :key="i" class="wrong" role="alert">{{ e.message }}</p>
       <OrderGraph
@@ -192,7 +275,8 @@ function removeRow() {
       <SchemaForm
         :key="chosen"
         :schema="rowSchema"
-        :name="row.id"
+        :name="row.id || 'row'"
+        path=""
         :model-value="rowValue"
         needed
         top
@@ -218,6 +302,9 @@ function removeRow() {
 .list {
   max-height: 60vh;
   overflow-y: auto;
+}
+.list.short {
+  max-height: 30vh;
 }
 .list button {
   font: inherit;

@@ -7,7 +7,16 @@ import ChoiceField from '../../parts/ChoiceField.vue';
 import SeveralField from '../../parts/SeveralField.vue';
 import AppearsField from './AppearsField.vue';
 import EvidenceField from './EvidenceField.vue';
-import { EDITED, fieldName, needChoices, rowChoices, unitOf, valueChoices } from './fields';
+import {
+  EDITED,
+  EDITED_LIST,
+  fieldName,
+  needChoices,
+  ROW_ERRORS,
+  rowChoices,
+  unitOf,
+  valueChoices,
+} from './fields';
 import OriginField from './OriginField.vue';
 import SettledInput from './SettledInput.vue';
 import StepsField from './StepsField.vue';
@@ -28,13 +37,26 @@ const props = defineProps<{
   row?: Readonly<Record<string, unknown>>;
   needed?: boolean;
   top?: boolean;
+  /** Where it is in its row, as errors name it. */
+  path?: string | undefined;
 }>();
 const emit = defineEmits<{ 'update:modelValue': [value: unknown] }>();
 
-const label = computed(() => fieldName(props.name));
+const listed = inject(EDITED_LIST, ref(undefined));
+const label = computed(() => fieldName(props.name, listed.value));
 const items = computed(() => (typeof props.schema.items === 'object' ? props.schema.items : null));
 const edited = inject(EDITED, ref(undefined));
-const list = computed(() => pointsTo(props.name, props.within ?? ''));
+const list = computed(() => pointsTo(props.name, props.within ?? '', listed.value));
+const wrongs = inject(ROW_ERRORS, ref([]));
+/** What the check of the class says of this very field. */
+const told = computed(() => {
+  const { path } = props;
+  if (path === undefined) return '';
+  return wrongs.value
+    .filter((each) => each.path === path || each.path.startsWith(`${path}/`))
+    .map((each) => each.message)
+    .join('; ');
+});
 const isText = (node: SchemaNode | null) => node?.type === 'string' && !node.enum;
 
 type Kind =
@@ -57,6 +79,7 @@ type Kind =
   | 'rows'
   | 'point'
   | 'record'
+  | 'scalar'
   | 'raw';
 /** Parts of a row that have a form of their own. */
 const OWN_FORMS: Partial<Record<string, Kind>> = {
@@ -80,11 +103,28 @@ function listKind(schema: SchemaNode): Kind {
   if (list.value === 'steps') return 'steps';
   if (items.value?.enum) return 'several';
   if (list.value && isText(items.value)) return 'references';
-  if (items.value?.type === 'string') return 'lines';
+  if (items.value?.type === 'string' || isPlain(items.value)) return 'lines';
+  if (list.value && chosenIds.value) return 'references';
   return items.value?.properties ? 'rows' : 'raw';
 }
+/** A text, a number or a truth, whichever. */
+const isPlain = (node: SchemaNode | null): boolean =>
+  Array.isArray(node?.type)
+    ? node.type.every((each) => PLAIN.includes(each))
+    : (node?.anyOf?.every((each) => PLAIN.includes(String(each.type))) ?? false);
+const PLAIN: readonly string[] = ['string', 'number', 'integer', 'boolean'];
+/** What is chosen where one or several rows are pointed to by their ids alone; null where more is said of them. */
+const chosenIds = computed<string[] | null>(() => {
+  const given = props.modelValue;
+  if (given === undefined) return [];
+  if (typeof given === 'string') return [given];
+  return Array.isArray(given) && given.every((each) => typeof each === 'string') ? given : null;
+});
+/** One row or a list of them may be pointed to. */
+const oneOrMore = computed(() => props.schema.anyOf?.some((each) => each.type === 'array') ?? false);
 const kind = computed<Kind>(() => {
   const { schema, name } = props;
+  if (list.value && oneOrMore.value && chosenIds.value) return 'references';
   const own = OWN_FORMS[name];
   if (own && schema.type === 'object') return own;
   if (schema.enum) return 'choice';
@@ -92,11 +132,15 @@ const kind = computed<Kind>(() => {
   if (schema.type === 'number' || schema.type === 'integer') return 'number';
   if (schema.type === 'string') return textKind(schema);
   if (schema.type === 'array') return listKind(schema);
+  if (isPlain(schema)) return 'scalar';
   return schema.type === 'object' && schema.properties ? 'record' : 'raw';
 });
 const record = computed(() => (props.modelValue ?? {}) as Record<string, unknown>);
 const rows = computed(() => (props.modelValue as Record<string, unknown>[] | undefined) ?? []);
-const chosen = computed(() => (props.modelValue as string[] | undefined) ?? []);
+const chosen = computed(() =>
+  kind.value === 'references' ? (chosenIds.value ?? []) : ((props.modelValue as string[] | undefined) ?? []),
+);
+const setChosen = (ids: string[]) => set(oneOrMore.value && ids.length === 1 ? ids[0] : ids);
 const pair = computed(() => (props.modelValue as (number | undefined)[] | undefined) ?? []);
 const ownMeasure = computed(() => {
   const unit = record.value['unit'];
@@ -165,6 +209,7 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
       :within="name"
       :measure="ownMeasure"
       :row="record"
+      :path="path === undefined ? undefined : `${path}/${field}`"
       :needed="schema.required?.includes(String(field)) ?? false"
       :model-value="record[field]"
       @update:model-value="setField(String(field), $event)"
@@ -178,6 +223,7 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
         :name="`${name} ${i + 1}`"
         :within="name"
         :measure="measure"
+        :path="path === undefined ? undefined : `${path}/${i}`"
         needed
         top
         :model-value="each"
@@ -241,8 +287,8 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
   <FormItem
     v-else
     :html-for="id"
-    :validate-status="problem ? 'error' : ''"
-    :help="problem || undefined"
+    :validate-status="problem || told ? 'error' : ''"
+    :help="problem || told || undefined"
     class="one"
   >
     <template #label
@@ -271,7 +317,7 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
       placeholder="none"
       :free="kind === 'needs' || name === 'holds'"
       whole
-      @update:value="set"
+      @update:value="setChosen"
     />
     <span v-else-if="kind === 'point'" class="row pair">
       <SettledInput
@@ -297,6 +343,13 @@ const asYaml = computed(() => (props.modelValue === undefined ? '' : stringify(p
       :value="plain"
       :unit="unit"
       @settle="set"
+    />
+    <SettledInput
+      v-else-if="kind === 'scalar'"
+      :id="id"
+      kind="line"
+      :value="asYaml"
+      @settle="raw(String($event ?? ''))"
     />
     <SettledInput
       v-else-if="kind === 'lines'"

@@ -18,6 +18,14 @@ export const EDITED: InjectionKey<Ref<Pack | undefined>> = Symbol('the class und
 export const EDITED_ROW: InjectionKey<Ref<Readonly<Record<string, unknown>> | undefined>> =
   Symbol('the row under edit');
 
+/** The list that the edited row is in. */
+export const EDITED_LIST: InjectionKey<Ref<RowListId | undefined>> = Symbol('the list under edit');
+
+/** What is wrong with the edited row, by the path of its field ("/when", "/acts/2"). */
+export const ROW_ERRORS: InjectionKey<Ref<readonly { path: string; message: string }[]>> = Symbol(
+  'errors of the row under edit',
+);
+
 export interface FieldChoice {
   value: string;
   label: string;
@@ -110,9 +118,54 @@ const NAMES: Readonly<Record<string, string>> = {
   origin: 'Where this comes from',
 };
 
+/** Names of fields of a desk, where they mean something else than elsewhere. */
+const DESK_NAMES: Readonly<Record<string, string>> = {
+  at: 'Where it is worked or perceived',
+  from: 'From where one gets there',
+  by: 'By which act',
+  wrong: 'A way that nobody should take',
+  helper: 'A helper stands there',
+  when: 'When (an expression)',
+  value: 'Figure (an expression)',
+  lockedWhen: 'Locked when (an expression)',
+  springs: 'Springs back to',
+  latch: 'May be kept worked',
+  of: 'Looks at',
+  then: 'Then',
+  acts: 'What is done, one act on a line',
+  inOrder: 'In this order',
+  confirms: 'Touching it is enough',
+  rule: 'A state of affairs (an expression)',
+  if: 'Wanted only if (an expression)',
+  away: 'Done away from the desk',
+  begins: 'Begins when (an expression)',
+  sets: 'What it sets',
+  seen: 'Shows itself by',
+  right: 'Right: acts and expressions, one on a line',
+  wrong_: 'Wrong: acts and expressions, one on a line',
+  answer: 'Answered when (an expression)',
+  say: 'What is called',
+  opposite: 'The contrary',
+  until: 'Until (an expression)',
+  least: 'At least, with its unit',
+  most: 'At most, with its unit',
+  alternatives: 'Other ways of doing it',
+  start: 'At the start',
+  positions: 'Positions',
+  values: 'What it may be',
+  notHere: 'Why the desk cannot show it',
+};
+
 /** A field's name as a form shows it. */
-export function fieldName(field: string): string {
-  return NAMES[field] ?? field.replace(/([A-Z])/g, ' $1').replace(/^./, (c) => c.toUpperCase());
+export function fieldName(field: string, list?: RowListId): string {
+  if (list?.startsWith('desk')) {
+    const own = DESK_NAMES[list === 'deskFailures' && field === 'wrong' ? 'wrong_' : field];
+    if (own) return own;
+  }
+  return (
+    NAMES[field] ??
+    field.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`).replace(/^./, (c) => c.toUpperCase())
+  );
 }
 
 /** Units of fields that have one of their own. */

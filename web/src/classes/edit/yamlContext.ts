@@ -103,6 +103,21 @@ export function schemaAt(schema: SchemaNode, path: readonly (string | number)[])
   return unwrap(node) ?? null;
 }
 
+/** The schema of a row: of several that it may be, the one whose fields it has. */
+export function schemaOfRow(
+  schema: SchemaNode,
+  path: readonly (string | number)[],
+  row: Readonly<Record<string, unknown>>,
+): SchemaNode | null {
+  const parent = schemaAt(schema, path.slice(0, -1));
+  const of = typeof path.at(-1) === 'number' ? parent?.items : parent?.additionalProperties;
+  const own = typeof of === 'object' ? of : undefined;
+  const fits = own?.anyOf?.find(
+    (each) => each.properties && Object.keys(row).every((field) => field in each.properties!),
+  );
+  return fits ?? schemaAt(schema, path);
+}
+
 /** The object or array among alternatives. */
 function unwrap(node: SchemaNode | undefined): SchemaNode | undefined {
   return node?.anyOf?.find((each) => each.properties ?? each.items) ?? node;
