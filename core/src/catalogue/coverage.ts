@@ -37,6 +37,7 @@ export interface Coverage {
 
 /** Sections whose rows carry no origin of their own: it stands with the sheet, the pack or the option. */
 const WITHOUT_OWN_ORIGIN = new Set([
+  'ladder',
   'features',
   'stations',
   'procedures',

@@ -62,7 +62,7 @@ const TITLES = [
 
 function titleOf(row: Row): string {
   const [cue] = Array.isArray(row['cues']) ? (row['cues'] as { shows?: unknown }[]) : [];
-  const named = TITLES.map((field) => row[field]).find((value) => value !== undefined);
+  const named = TITLES.map((field) => row[field]).find((value) => value !== undefined && value !== '');
   return String(named ?? cue?.shows ?? row['id'] ?? '');
 }
 

@@ -1,8 +1,7 @@
-import { certificationRoutes, ladderRoutes, peopleRoutes as routes } from '@rounds/contract';
+import { certificationRoutes, peopleRoutes as routes } from '@rounds/contract';
 import type { Router } from 'express';
 import type { House } from '../data/context';
 import { bind } from '../http/binder';
-import { personLadders, signRung, takeRungBack } from '../teach/ladders';
 import { addPerson, changePerson } from './changePerson';
 import { exportRoster } from './exportRoster';
 import { importRoster, previewRosterImport } from './importRoster';
@@ -20,15 +19,6 @@ export function peopleRoutes(router: Router, house: House): void {
     changePerson(house, params, body, caller),
   );
   bind(router, house, routes.person, ({ params, caller }) => personRecord(house, params, caller));
-  bind(router, house, ladderRoutes.personLadders, ({ params, query, caller }) =>
-    personLadders(house, { params, query }, caller),
-  );
-  bind(router, house, ladderRoutes.signRung, ({ params, body, caller }) =>
-    signRung(house, { params, body }, caller),
-  );
-  bind(router, house, ladderRoutes.takeRungBack, ({ params, body, caller }) =>
-    takeRungBack(house, { params, body }, caller),
-  );
   bind(router, house, certificationRoutes.prerequisites, ({ params, query, caller }) =>
     prerequisites(house, params, query, caller),
   );

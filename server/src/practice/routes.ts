@@ -1,4 +1,10 @@
-import { benchRoutes, commandRoutes, deskRoutes, practiceRoutes as routes } from '@rounds/contract';
+import {
+  benchRoutes,
+  commandRoutes,
+  deskRoutes,
+  ladderRoutes,
+  practiceRoutes as routes,
+} from '@rounds/contract';
 import type { Router } from 'express';
 import type { House } from '../data/context';
 import { bind } from '../http/binder';
@@ -7,6 +13,7 @@ import { commandOutcome, endCommands, openCommands, startCommands } from './comm
 import { deskOutcome, endDesk, keepDesk, openDesk, startDesk } from './desk';
 import { doDrillAct, openDrill } from './doDrillAct';
 import { drillOutcome } from './drillViews';
+import { personLadders, signRung, takeRungBack } from './ladders';
 import { bringDrill, keptClass } from './offline';
 import { personPractice } from './personPractice';
 import { practiceClasses } from './practiceClasses';
@@ -14,7 +21,7 @@ import { practiceOverview } from './practiceOverview';
 import { dropPracticeSet, setPractice } from './sets';
 import { startDrill } from './startDrill';
 
-/** Routes of practice: the walk-round drill, the bench, and what a person remembers. */
+/** Routes of practice: drill, bench, desk and commands, what a person remembers, and the ladder they climb. */
 export function practiceRoutes(router: Router, house: House): void {
   bind(router, house, routes.practiceClasses, () => practiceClasses(house));
   bind(router, house, routes.practiceOverview, ({ query, caller }) => practiceOverview(house, query, caller));
@@ -61,6 +68,15 @@ export function practiceRoutes(router: Router, house: House): void {
   );
   bind(router, house, commandRoutes.commandOutcome, ({ params, caller }) =>
     commandOutcome(house, caller, params.id),
+  );
+  bind(router, house, ladderRoutes.personLadders, ({ params, query, caller }) =>
+    personLadders(house, { params, query }, caller),
+  );
+  bind(router, house, ladderRoutes.signRung, ({ params, body, caller }) =>
+    signRung(house, { params, body }, caller),
+  );
+  bind(router, house, ladderRoutes.takeRungBack, ({ params, body, caller }) =>
+    takeRungBack(house, { params, body }, caller),
   );
   bind(router, house, routes.personPractice, ({ params, caller }) =>
     personPractice(house, caller, params.id),

@@ -104,7 +104,6 @@ export function useCalling(view: CommandView) {
   }
   return { ...set, answers, call, running, over, stood, start, pause, tap, back, end };
 }
-export type Calling = ReturnType<typeof useCalling>;
 
 /** A set at the desk: the controls run here by a clock of their own, and what is done with them is kept until the end. */
 export function useCallsAtDesk(view: CommandView) {

@@ -75,7 +75,7 @@ const paper = computed(() =>
     <div class="halves">
       <div>
         <!-- Made by the core from figures alone. -->
-        <!-- eslint-disable-next-line vue/no-v-html -->
+        <!-- eslint-disable vue/no-v-html -->
         <div
           v-if="laid.course"
           class="drawing"
@@ -83,6 +83,7 @@ const paper = computed(() =>
           :aria-label="`${LAYOUT_WORDS[layout]}, to scale`"
           v-html="drawing"
         />
+        <!-- eslint-enable vue/no-v-html -->
         <p v-else role="alert">No course comes of this size: {{ laid.problem }}.</p>
       </div>
       <div class="stack">

@@ -12,7 +12,7 @@ import { account, machineClass, person } from '../data/schema';
 import { rungSignOff } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 import { personOr404 } from '../people/roster';
-import { personPractice } from '../practice/personPractice';
+import { personPractice } from './personPractice';
 
 type Asked = RouteInput<typeof routes.personLadders>;
 type Practised = Awaited<ReturnType<typeof personPractice>>['classes'][number];
