@@ -4,6 +4,7 @@
  * by name, never passed.
  */
 import * as calendar from './calendar';
+import { loadPeak } from './machine/loadPeak';
 import * as measuring from './measuring';
 import { conformance } from './procedure';
 import * as statistics from './statistics';
@@ -72,7 +73,37 @@ const conforms: Calculation = ({ steps, before, trace }) => {
   };
 };
 
+/** Every order of a list. */
+const orders = <T>(list: readonly T[]): T[][] =>
+  list.length < 2
+    ? [[...list]]
+    : list.flatMap((each, i) => orders(list.filter((_, k) => k !== i)).map((rest) => [each, ...rest]));
+
+/** Loads put on a generator one after the other and all at once, each order run through the machine at the desk. */
+const loadSteps: Calculation = ({ rated_kw, loads }) => {
+  const all = loads.map((each: any) => ({ runs: each.running_kw, starts: each.starting_kw }));
+  const peaks = orders(all).map((order: any) => loadPeak(order, rated_kw));
+  // What takes most more to start than to run comes first.
+  const best = [...loads].sort(
+    (a: any, b: any) => b.starting_kw - b.running_kw - (a.starting_kw - a.running_kw),
+  );
+  const own = loadPeak(
+    best.map((each: any) => ({ runs: each.running_kw, starts: each.starting_kw })),
+    rated_kw,
+  );
+  const least = Math.min(...peaks);
+  return {
+    running_total_kw: all.reduce((sum: number, each: any) => sum + each.runs, 0),
+    min_peak_kw: least,
+    worst_peak_kw: Math.max(...peaks),
+    all_at_once_kw: loadPeak(all, rated_kw, { together: true }),
+    feasible: least <= rated_kw,
+    one_optimal_order: own === least ? best.map((each: any) => each.name) : null,
+  };
+};
+
 const calculations: Record<string, Calculation> = {
+  generator_load_steps: loadSteps,
   wilson: ({ x, n, confidence }) => ({ ...statistics.wilsonInterval(x, n, confidence) }),
   wilson_cc: ({ x, n, confidence }) => ({ ...statistics.wilsonIntervalCorrected(x, n, confidence) }),
   clopper_pearson: ({ x, n, confidence }) => ({ ...statistics.clopperPearsonInterval(x, n, confidence) }),
