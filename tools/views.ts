@@ -300,6 +300,16 @@ export const VIEWS: readonly View[] = [
     },
   },
   {
+    name: 'class-edit-desk',
+    as: 'hilda',
+    open: async (page, address) => {
+      await go('/classes/wheel-loader/edit?row=park-brake', /Edit wheel loader/)(page, address);
+      await page.getByRole('form', { name: 'Row park-brake' }).waitFor();
+      await page.getByRole('region', { name: 'Where you are' }).waitFor();
+      await page.getByText('Pause', { exact: true }).click();
+    },
+  },
+  {
     name: 'class-edit-text',
     as: 'hilda',
     open: async (page, address) => {
@@ -410,7 +420,6 @@ export const VIEWS: readonly View[] = [
   {
     name: 'sheet',
     as: 'hilda',
-    kept: true,
     open: async (page, address) => {
       await page.goto(
         `${address}/assess/${await firstEvaluation(page, (each) => each.stillPlanted.length > 0)}?part=sheet`,
@@ -569,6 +578,20 @@ export const VIEWS: readonly View[] = [
       await page.getByRole('button', { name: 'In the seat' }).click();
       await page.getByRole('button', { name: 'Key switch: on', exact: true }).click();
       await page.evaluate(() => scrollTo(0, 0));
+    },
+  },
+  {
+    name: 'commands',
+    as: 'hilda',
+    kept: true,
+    open: async (page, address) => {
+      await go('/practise?what=commands', /Practise/)(page, address);
+      await chooseOption(page, 'Class', 'Reach truck');
+      await page.getByRole('button', { name: 'Begin', exact: true }).click();
+      await page.getByRole('button', { name: 'Start', exact: true }).click();
+      const right = page.getByRole('button', { name: 'Right', exact: true });
+      for (let n = 0; n < 2; n++) await right.click();
+      await right.click({ trial: true });
     },
   },
   {
