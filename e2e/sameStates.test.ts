@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import { compose } from '@rounds/core/catalogue';
+import type * as Core from '@rounds/core/machine';
 import {
   type DeskAct,
   deskPackOf,
@@ -77,8 +78,7 @@ describe('the states of a machine', () => {
     const page = browser.context.pages()[0]!;
     const there = await page.evaluate(
       ([given, acts, ticks]) => {
-        const core = (globalThis as unknown as { machineOfTheDesk: typeof import('@rounds/core/machine') })
-          .machineOfTheDesk;
+        const core = (globalThis as unknown as { machineOfTheDesk: typeof Core }).machineOfTheDesk;
         const own = core.machineOf(JSON.parse(given) as never)!;
         return JSON.stringify(core.runMachine(own, core.startMachine(own), JSON.parse(acts) as never, ticks));
       },

@@ -71,6 +71,8 @@ const inWords = (act: DeskAct): string => {
       return `call: ${act.says}`;
     case 'away':
       return `done away from the desk: ${act.step}`;
+    case 'answer':
+      return `answered about ${act.rule}: ${act.offer === 0 ? 'right' : 'wrong'}`;
     case 'arm':
       return `armed: ${act.failure}`;
     case 'scene':

@@ -15,6 +15,7 @@ export const deskActSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('look'), look: name }),
   z.strictObject({ kind: z.literal('call'), says: z.string().min(1).max(200) }),
   z.strictObject({ kind: z.literal('away'), step: name }),
+  z.strictObject({ kind: z.literal('answer'), rule: name, offer: z.number().int().min(0).max(3) }),
 ]) satisfies z.ZodType<DeskAct>;
 
 /** The same with the tick in which it was done. */

@@ -98,9 +98,16 @@ const rule = z.strictObject({
   needs,
 });
 
+/** What is asked of somebody where a desk cannot show it: a situation, what is right to do, and what is not. */
+const asked = z.strictObject({
+  says: z.string(),
+  right: z.string(),
+  wrong: z.array(z.string()).min(1).max(3),
+});
+
 const forbidden = z.union([
   z.strictObject({ when: expression, says: z.string().optional(), needs }),
-  z.strictObject({ notHere: z.string(), needs }),
+  z.strictObject({ notHere: z.string(), asked: asked.optional(), needs }),
 ]);
 
 /** What doing a step looks like at the desk. */

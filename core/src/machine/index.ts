@@ -46,3 +46,4 @@ export { deskCalls, deskWords, pedalDepths } from './words';
 export { type Trial, tryFailures, tryRules } from './trials';
 export { recognise, Recogniser } from './recognise';
 export { type ScriptedWork, workThrough } from './operator';
+export { askedOf, type CardAnswer, cardsOf, type DeskCard, offerWords } from './cards';

@@ -4,6 +4,9 @@ import { deskSpots, planBox } from '../drawing';
 import { session } from '../procedure';
 import { forkliftPack, shippedClasses, shippedPack } from '../testing';
 import {
+  actProblem,
+  askedOf,
+  cardsOf,
   dealDesk,
   dealtMachine,
   deskCalls,
@@ -17,6 +20,7 @@ import {
   pedalDepths,
   programsOf,
   reactionsTo,
+  tickMachine,
   tryFailures,
   tryRules,
   workThrough,
@@ -189,10 +193,10 @@ describe('a run that is dealt', () => {
     const trimmer = deskPackOf(compose(shippedPack('string-trimmer'), { variant: 'two-stroke' }));
     const tool = machineOf(trimmer)!;
     const rules = tryRules(trimmer, tool);
-    // The open flame at the fuel can is no matter of the desk.
-    expect(rules.filter((each) => !each.shown).map((each) => each.id)).toEqual(['st-FB05']);
-    for (const each of rules.filter((one) => one.shown))
-      expect(each.says).toMatch(/^after [\d.]+ s, for [\d.]+ s$/);
+    expect(rules.filter((each) => !each.shown)).toEqual([]);
+    for (const each of rules)
+      // The open flame at the fuel can is no matter of the desk: it is asked.
+      expect(each.says).toMatch(each.id === 'st-FB05' ? /^asked: / : /^after [\d.]+ s, for [\d.]+ s$/);
     expect(tryFailures(trimmer, tool).filter((each) => each.shown).length).toBeGreaterThanOrEqual(7);
   }, 120_000);
 });
@@ -238,5 +242,71 @@ describe('a desk in its pack', () => {
     const { pack: read, errors } = readPack(before);
     expect(errors).toEqual([]);
     expect(read!.machine).toEqual(rest);
+  });
+});
+
+describe('what a desk cannot show', () => {
+  const loader = deskPackOf(compose(shippedPack('wheel-loader'), { variant: 'diesel' }));
+  const machine = machineOf(loader)!;
+  const [rule] = cardsOf(machine.desk);
+  const card = { rule: rule!, tick: 100, offers: [1, 0, 2] };
+  const deal = { procedures: [], found: null, failures: [], cards: [card] };
+  const answer = (tick: number, offer: number): LoggedAct => ({
+    tick,
+    act: { kind: 'answer', rule: rule!, offer },
+  });
+
+  it('is asked in every class that cannot show something: a situation, one right thing, and some that are wrong', () => {
+    let asked = 0;
+    for (const id of shippedClasses()) {
+      const desk = shippedPack(id).machine.desk!;
+      for (const [row, each] of Object.entries(desk.forbidden)) {
+        if (!('notHere' in each)) continue;
+        const found = askedOf(desk, row)!;
+        expect([id, row, new Set([found.right, ...found.wrong]).size]).toEqual([
+          id,
+          row,
+          found.wrong.length + 1,
+        ]);
+        asked += 1;
+      }
+    }
+    expect(asked).toBeGreaterThan(50);
+  });
+
+  it('comes up once in a run in which something is to go wrong, between ten seconds and a minute', () => {
+    const dealt = Array.from({ length: 40 }, (_, seed) =>
+      dealDesk(loader, machine, 'start', { surprise: true, seed }),
+    ).flatMap((each) => each.cards ?? []);
+    expect(dealt).toHaveLength(40);
+    expect(new Set(dealt.map((each) => each.rule))).toEqual(new Set(cardsOf(machine.desk)));
+    for (const each of dealt) {
+      expect(each.tick).toBeGreaterThanOrEqual(100);
+      expect(each.tick).toBeLessThanOrEqual(600);
+      expect([...each.offers].sort()).toEqual([0, 1, 2]);
+    }
+    expect(dealDesk(loader, machine, 'start', { surprise: false, seed: 1 }).cards).toBeUndefined();
+  });
+
+  it('counts by the first answer after it came up; a wrong one is critical', () => {
+    const judged = (log: LoggedAct[], ticks = 300) => judgeDesk(loader, machine, deal, log, ticks).result;
+    expect(judged([answer(130, 0)])).toMatchObject({
+      critical: 0,
+      cards: [{ rule, at: 10, answered: 13, right: true }],
+    });
+    expect(judged([answer(130, 2), answer(140, 0)])).toMatchObject({
+      critical: 1,
+      cards: [{ right: false, chose: askedOf(machine.desk, rule!)!.wrong[1] }],
+    });
+    expect(judged([answer(40, 0)])).toMatchObject({ critical: 0, cards: [{ chose: null, right: false }] });
+    expect(judged([], 50).cards).toBeUndefined();
+  });
+
+  it('changes nothing of the machine, and refuses an answer that was not offered', () => {
+    const from = dealtMachine(machine, deal);
+    const still = tickMachine(machine, from);
+    expect(tickMachine(machine, from, [answer(1, 0).act])).toEqual(still);
+    expect(actProblem(machine, from, { kind: 'answer', rule: rule!, offer: 3 })).toMatch(/asked/);
+    expect(actProblem(machine, from, { kind: 'answer', rule: 'no-such', offer: 0 })).toMatch(/asked/);
   });
 });

@@ -2,6 +2,7 @@ import type { EffectivePack } from '../catalogue/compose';
 import { judge, type Judgement, session, type Trace } from '../procedure';
 import { seededRandom } from '../statistics';
 import type { Machine } from './build';
+import { type CardAnswer, cardAnswers, dealCards, type DeskCard } from './cards';
 import { COMPONENT_KINDS } from './components';
 import { type Reading, TICKS } from './expression';
 import { DESK_KINDS, type DeskPack, deskProcedures } from './ofPack';
@@ -29,6 +30,8 @@ export interface DeskDeal {
   /** The procedure whose `starts` say how the machine is found; null for a machine at rest. */
   found: string | null;
   failures: string[];
+  /** Questions that come up on the way. */
+  cards?: DeskCard[];
 }
 
 /** The longest that a run goes on, in machine time: four hours. */
@@ -72,9 +75,10 @@ export function dealDesk(
     failures: [],
   };
   if (!surprise) return deal;
+  const cards = dealCards(machine.desk, seed);
   const able = failuresWithin(pack, machine, deal);
   const one = able[Math.floor(seededRandom(seed)() * able.length)];
-  return { ...deal, failures: one ? [one] : [] };
+  return { ...deal, failures: one ? [one] : [], ...(cards.length > 0 ? { cards } : {}) };
 }
 
 /** The failures that would begin where everything of a deal is done as it is meant; all of them where nothing is judged. */
@@ -138,6 +142,8 @@ export interface DeskResult {
   /** Failures that began, and those that were handled as they should be. */
   failed: number;
   handled: number;
+  /** What was asked on the way; none of runs from before there were cards. */
+  cards?: CardAnswer[];
 }
 
 /** Judges a run by its log: the machine is run anew with it, so that nothing but what was done counts. */
@@ -152,16 +158,19 @@ export function judgeDesk(
   const { trace } = recognise(machine, pack, session(pack, deal.procedures), log, ticks, from);
   const judgement = judge(pack, deal.procedures, trace);
   const reactions = reactionsTo(machine, log, ticks, from);
+  const cards = cardAnswers(machine.desk, deal.cards ?? [], log, ticks);
   return {
     result: {
       score: deal.procedures.length === 0 ? null : judgement.score,
-      critical: judgement.critical,
+      // What is forbidden is critical, done or said.
+      critical: judgement.critical + cards.filter((each) => each.chose !== null && !each.right).length,
       seconds: ticks / TICKS,
       breaches: trace.broken.map((each) => ({ id: each.rule, from: each.at, to: each.until ?? null })),
       reactions,
       trace,
       failed: reactions.length,
       handled: reactions.filter(isHandled).length,
+      ...(cards.length > 0 ? { cards } : {}),
     },
     judgement,
   };

@@ -1,6 +1,7 @@
 import { session } from '../procedure';
 import { isWrittenAsAct } from './acts';
 import type { Machine } from './build';
+import { askedOf, cardAnswers } from './cards';
 import { type DeskPack, deskProcedures } from './ofPack';
 import { parseExpression, TICKS } from './expression';
 import { workThrough } from './operator';
@@ -34,7 +35,10 @@ function moments(pack: DeskPack, machine: Machine): MachineState[] {
 export function tryRules(pack: DeskPack, machine: Machine): Trial[] {
   const from = moments(pack, machine);
   return Object.entries(machine.desk.forbidden).map(([id, row]): Trial => {
-    if ('notHere' in row) return { id, shown: false, says: `not at the desk: ${row.notHere}` };
+    if ('notHere' in row) {
+      const asked = tryCard(machine, id);
+      return asked ?? { id, shown: false, says: `not at the desk: ${row.notHere}` };
+    }
     const when = parseExpression(row.when);
     for (const state of from) {
       const provoker = new Provoker(machine, state, [when]);
@@ -47,6 +51,25 @@ export function tryRules(pack: DeskPack, machine: Machine): Trial[] {
     }
     return { id, shown: false, says: `no way was found to "${row.when}"` };
   });
+}
+
+/** Answers the card of a row that a desk cannot show, rightly and wrongly; null where nothing is asked about it. */
+function tryCard(machine: Machine, rule: string): Trial | null {
+  const asked = askedOf(machine.desk, rule);
+  if (!asked) return null;
+  const card = { rule, tick: 100, offers: [0, ...asked.wrong.map((_, i) => i + 1)] };
+  const answers = card.offers.map((offer) => {
+    const log = [{ tick: 130, act: { kind: 'answer' as const, rule, offer } }];
+    return cardAnswers(machine.desk, [card], log, 200)[0]!;
+  });
+  const told = answers.every((each, offer) => each.right === (offer === 0) && each.chose !== null);
+  return {
+    id: rule,
+    shown: told,
+    says: told
+      ? `asked: "${asked.says}", told of each of ${asked.wrong.length} wrong answers after 10 s`
+      : 'asked, and its answers are not told apart',
+  };
 }
 
 /** Lets each failure begin, sees that it shows itself, that what is right scores, and that what is wrong does not. */

@@ -1,4 +1,5 @@
 import type { Machine, Mutable } from './build';
+import { askedOf, offerWords } from './cards';
 import { type Control, leadsTo, placesOf } from './desk';
 import type { Reading } from './expression';
 import { valueFor } from './values';
@@ -16,6 +17,8 @@ export type DeskAct =
   | { kind: 'call'; says: string }
   /** A step done away from the desk, and ticked. */
   | { kind: 'away'; step: string }
+  /** What somebody would do, asked about something that a desk cannot show; 0 is the right thing. */
+  | { kind: 'answer'; rule: string; offer: number }
   | { kind: 'scene'; name: string; to: string }
   /** A failure that is to begin as soon as its time comes. */
   | { kind: 'arm'; failure: string };
@@ -99,6 +102,10 @@ export function actProblem(machine: Machine, state: MachineState, act: DeskAct):
       return null;
     case 'away':
       return desk.steps[act.step]?.away === false ? 'That step is done at the desk.' : null;
+    case 'answer': {
+      const asked = askedOf(desk, act.rule);
+      return asked && offerWords(asked, act.offer) !== null ? null : `Nothing of this kind is asked here.`;
+    }
     case 'arm':
       return machine.failures.has(act.failure) ? null : `Nothing is called "${act.failure}" that could fail.`;
     case 'scene':
@@ -167,6 +174,7 @@ function applyAct(machine: Machine, readings: Reading[], act: DeskAct): void {
     }
     case 'call':
     case 'away':
+    case 'answer':
     case 'arm':
       return;
     case 'scene':

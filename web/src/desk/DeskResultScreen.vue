@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { type DeskDeal, type DeskPack, type DeskResult, deskWords, isHandled } from '@rounds/core/machine';
+import {
+  askedOf,
+  type DeskDeal,
+  type DeskPack,
+  type DeskResult,
+  deskWords,
+  isHandled,
+} from '@rounds/core/machine';
 import { judge, judgementWords, momentWords, tellsCriticalFlaw } from '@rounds/core/procedure';
 import { Button } from 'ant-design-vue';
 import { computed } from 'vue';
@@ -51,6 +58,21 @@ const failures = computed(() => {
       handled: isHandled(each),
       right: each.right.map((one) => ({ ...one, says: says(one.text) })),
       wrong: each.wrong.filter((one) => one.at !== null).map((one) => ({ ...one, says: says(one.text) })),
+    };
+  });
+});
+/** What was asked on the way, about what a desk cannot show. */
+const asked = computed(() => {
+  if (!found.value) return [];
+  const { pack, result } = found.value;
+  const said = new Map(pack.forbidden.map((each) => [each.id, each.rule]));
+  return (result.cards ?? []).map((each) => {
+    const card = askedOf(pack.machine.desk!, each.rule);
+    return {
+      ...each,
+      says: card?.says ?? '',
+      rightly: card?.right ?? '',
+      forbidden: said.get(each.rule) ?? each.rule,
     };
   });
 });
@@ -135,6 +157,19 @@ const score = computed(() => {
             <p v-if="never" class="sheet pad">
               Something was to go wrong, but the run never came to where it begins.
             </p>
+            <section v-for="each in asked" :key="each.rule" class="sheet pad" aria-label="What you would do">
+              <h2>
+                <span :class="each.right ? 'good' : 'stopped'">{{
+                  each.right ? 'Answered right' : each.chose === null ? 'Not answered' : 'Answered wrong'
+                }}</span>
+                {{ each.says }}
+              </h2>
+              <p v-if="each.chose">{{ each.chose }}</p>
+              <template v-if="!each.right">
+                <p><strong>What it wants:</strong> {{ each.rightly }}</p>
+                <p class="quiet">Forbidden: {{ each.forbidden }}</p>
+              </template>
+            </section>
             <section v-if="rules.length > 0" class="sheet pad" aria-label="Forbidden">
               <h2>Forbidden, and done</h2>
               <ul class="reactions">

@@ -10,6 +10,7 @@ import { askFirst } from '../parts/askFirst';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import WorkHeader from '../parts/WorkHeader.vue';
 import DeskActs from './DeskActs.vue';
+import DeskCard from './DeskCard.vue';
 import DeskControls from './DeskControls.vue';
 import DeskPlaces from './DeskPlaces.vue';
 import DeskSenses from './DeskSenses.vue';
@@ -108,6 +109,7 @@ watch(desk.full, (now) => {
         />
       </aside>
     </div>
+    <DeskCard :desk="desk" />
     <footer class="bar">
       <span class="clock" aria-label="Machine time">{{ momentWords(Math.floor(seconds)) }}</span>
       <Segmented

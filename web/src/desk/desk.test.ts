@@ -1,6 +1,8 @@
 import { deskRoutes, type DeskView } from '@rounds/contract/desk';
 import { compose } from '@rounds/core/catalogue';
 import {
+  askedOf,
+  cardsOf,
   dealDesk,
   deskPackOf,
   type DeskResult,
@@ -152,5 +154,47 @@ describe('what a run comes to', () => {
     expect(text()).toContain('Earlier runs');
     if (result.failed > 0) expect(text()).toMatch(/Handled|Not handled/);
     else expect(text()).toContain('never came to where it begins');
+  });
+});
+
+describe('what a desk cannot show', () => {
+  const own = deskPackOf(pallet);
+  const { desk } = machineOf(own)!;
+  const rule = cardsOf(desk)[0]!;
+  const card = { rule, tick: 5, offers: [1, 0, 2] };
+  const asked = askedOf(desk, rule)!;
+
+  it('is asked while the clock stands, and goes on with the answer', async () => {
+    const deal = { procedures: [], found: null, failures: [], cards: [card] };
+    server.answer(deskRoutes.desk, () => view(pallet, 'free', 'free', { deal }));
+    server.answer(deskRoutes.keepDesk, { acts: 0, ticks: 0 });
+    await show(DeskScreen, at);
+    await eventually(() => expect(text()).toContain(asked.says));
+    // As they were dealt, not the right one first.
+    const offers = all('button').map((each) => each.textContent?.trim() ?? '');
+    expect(offers.indexOf(asked.wrong[0]!)).toBeLessThan(offers.indexOf(asked.right));
+    await click('button', asked.right);
+    await eventually(() => expect(text()).toContain(`You: ${asked.right}`));
+    const log = JSON.parse(sessionStorage.getItem(`rounds-desk-${ID}`)!) as { log: LoggedAct[] };
+    expect(log.log.map((each) => each.act)).toEqual([{ kind: 'answer', rule, offer: 0 }]);
+  });
+
+  it('is told afterwards with what it wants, where the answer was wrong', async () => {
+    const deal = { procedures: [], found: null, failures: [], cards: [card] };
+    const log: LoggedAct[] = [{ tick: 20, act: { kind: 'answer', rule, offer: 1 } }];
+    const { result } = judgeDesk(own, machineOf(own)!, deal, log, 100);
+    server.answer(deskRoutes.deskOutcome, {
+      ...view(pallet, 'free', 'free', { deal }),
+      log: log as never,
+      ticks: 100,
+      ended: true,
+      endedAt: AT,
+      result,
+      earlier: [],
+    });
+    await show(DeskResultScreen, { at: `/practise/desk/${ID}/result`, path: '/practise/desk/:id/result' });
+    await eventually(() => expect(text()).toContain('Answered wrong'));
+    expect(text()).toContain(asked.wrong[0]!);
+    expect(text()).toContain(`What it wants: ${asked.right}`);
   });
 });

@@ -1,5 +1,6 @@
 import type { DeskView } from '@rounds/contract/desk';
 import {
+  askedOf,
   type DeskAct,
   type DeskDeal,
   type DeskPack,
@@ -8,6 +9,7 @@ import {
   machineOf,
   MOST_DESK_ACTS,
   MOST_TICKS,
+  offerWords,
   Recogniser,
   TICKS,
 } from '@rounds/core/machine';
@@ -44,9 +46,25 @@ export function useDesk(view: DeskView) {
   const running = useMachine(machine, dealtMachine(machine, deal), {
     stepped: (before, next, acts) => recogniser.take(before, next, acts),
     moved: () => look(),
-    holds: () => full.value,
+    holds: () => full.value || card.value !== null,
   });
   const { state, speed, step } = running;
+  /** What is asked just now, with what may be answered; the clock stands until it is. */
+  const card = computed(() => {
+    const { tick } = state.value;
+    const up = deal.cards?.find(
+      (each) =>
+        each.tick <= tick && !log.some(({ act: done }) => done.kind === 'answer' && done.rule === each.rule),
+    );
+    const asked = up ? askedOf(machine.desk, up.rule) : null;
+    return up && asked
+      ? {
+          rule: up.rule,
+          says: asked.says,
+          offers: up.offers.map((n) => ({ n, says: offerWords(asked, n)! })),
+        }
+      : null;
+  });
   const events = shallowRef(recogniser.trace(state.value).events);
 
   // Taken up where it was left.
@@ -130,6 +148,7 @@ export function useDesk(view: DeskView) {
     problem,
     unsent,
     full,
+    card,
     act,
     end,
     ending: ending.isLoading,
