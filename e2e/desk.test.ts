@@ -1,3 +1,5 @@
+import { askedOf } from '@rounds/core/machine';
+import { shippedPack } from '@rounds/core/testing';
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { chooseOption, openBrowser } from '../tools/browser';
@@ -89,6 +91,7 @@ describe('the desk', () => {
   });
 
   describe('with lifting columns', () => {
+    const columnDesk = shippedPack('mobile-column-lift').machine.desk!;
     const go = (page: Page, name: RegExp) =>
       page.getByRole('region', { name: 'Where you are' }).getByRole('button', { name }).click();
     const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
@@ -173,19 +176,26 @@ describe('the desk', () => {
               }),
             });
             const { deal } = (await answer.json()) as {
-              deal: { failures: string[]; cards?: unknown[] };
+              deal: { failures: string[]; cards: { rule: string }[] };
             };
-            if (deal.failures[0] === 'CL-I01' && !deal.cards) return id;
+            if (deal.failures[0] === 'CL-I01') return { id, rule: deal.cards[0]!.rule };
           }
           throw new Error('the failure was never dealt');
         });
-        await page.goto(`${demo.address}/practise/desk/${run}`);
+        await page.goto(`${demo.address}/practise/desk/${run.id}`);
         await page.getByLabel('Machine time').waitFor();
+        // Something that a desk cannot show is asked on the way; the clock stands until it is answered.
+        await speed(page, '3');
+        const { right } = askedOf(columnDesk, run.rule)!;
+        const card = page.getByRole('dialog', { name: 'What would you do?' });
+        await card.getByRole('button', { name: right, exact: true }).click();
+        await card.waitFor({ state: 'hidden' });
         await grouped(page, 4);
         await react(page);
         await until(page, (await clock(page)) + 2);
         await endRun(page);
         await page.getByRole('heading', { name: new RegExp(`^${says} `) }).waitFor();
+        await page.getByRole('heading', { name: /^Answered right/ }).waitFor();
         await close();
       },
     );
