@@ -48,6 +48,17 @@ describe('a calibration', () => {
         ).toBe('true');
         // No network for a while: what is given stays on the device and goes with the next.
         await browser.context.setOffline(true);
+        // Only once the page itself cannot reach the server: a page just loaded anew may learn of it a moment later.
+        await expect
+          .poll(() =>
+            page.evaluate(() =>
+              fetch('/api/session').then(
+                () => 'reached',
+                () => 'gone',
+              ),
+            ),
+          )
+          .toBe('gone');
         await groups.nth(1).getByRole('button', { name: 'Done' }).click();
         await page.getByText('1 of your scores are kept on this device only.').waitFor();
         await browser.context.setOffline(false);
