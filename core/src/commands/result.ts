@@ -1,5 +1,5 @@
 import type { EffectivePack } from '../catalogue/compose';
-import { median, medianAbsoluteDeviation } from '../statistics';
+import { hesitationAbove, median, medianAbsoluteDeviation } from '../statistics';
 import type { Call } from './calls';
 import { reversalsOf } from './deal';
 
@@ -100,10 +100,8 @@ function unmetBy(answers: readonly Answer[], standard: CommandStandard): string[
 }
 
 /**
- * What a set of calls came to. Somebody hesitates where an answer is more than two robust deviations (1.4826 times the
- * median absolute deviation) above their own median in the set.
- *
- * Source: P. J. Huber, Robust Statistics (1981), for the scale of the median absolute deviation.
+ * What a set of calls came to. Somebody hesitates where an answer takes longer than `hesitationAbove` of their own times
+ * in the set.
  */
 export function commandResult(
   calls: readonly Call[],
@@ -113,7 +111,7 @@ export function commandResult(
   const known = new Map(calls.map((each) => [each.id, each]));
   const own = timed(answers);
   const [middle, spread] = [median(own), medianAbsoluteDeviation(own)];
-  const slow = middle === null ? Infinity : middle + Math.max(LEAST_HESITATION, 2 * spread!);
+  const slow = hesitationAbove(own, LEAST_HESITATION) ?? Infinity;
   const controls = [...new Set(answers.map((each) => known.get(each.call)!.control))].map((control) => {
     const of = answers.filter((each) => known.get(each.call)!.control === control);
     return {

@@ -18,6 +18,7 @@ export {
   actProblem,
   type Breach,
   type DeskAct,
+  isInClockOrder,
   type LoggedAct,
   type MachineState,
   perceived,

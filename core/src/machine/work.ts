@@ -257,6 +257,10 @@ function settle(machine: Machine, state: MachineState): MachineState {
   return { tick, readings, memory, forced, held, breaches, failing };
 }
 
+/** Whether the acts of a log stand in the order of the clock, none of them later than it has gone. */
+export const isInClockOrder = (log: readonly LoggedAct[], ticks: number): boolean =>
+  log.every((each, i) => each.tick <= ticks && (i === 0 || each.tick >= log[i - 1]!.tick));
+
 /** What was done in each tick of a log. */
 export function actsByTick(log: readonly LoggedAct[]): ReadonlyMap<number, readonly DeskAct[]> {
   const byTick = new Map<number, DeskAct[]>();

@@ -1,4 +1,4 @@
-import { median, medianAbsoluteDeviation, wilsonInterval } from '../statistics';
+import { hesitationAbove, median, wilsonInterval } from '../statistics';
 import type { Judgement, StepState } from './judge';
 import { isCriticalFlaw } from './judge';
 import type { Trace } from './trace';
@@ -70,6 +70,8 @@ export function recurringFlaws(sessions: readonly (readonly StepResult[])[]): Re
 
 /** Sessions of a step before there is a median of one's own to be slower than. */
 const LEAST_TIMES = 4;
+/** And by so much at least, in seconds. */
+const LEAST_SECONDS = 1;
 
 /**
  * Steps of a session before which a person hesitated: more than two robust deviations (1.4826 times the median
@@ -84,9 +86,8 @@ export function hesitations(
   return session.flatMap(({ id, do: what, seconds }) => {
     const own = earlier.flatMap((steps) => steps.find((each) => each.id === id)?.seconds ?? []);
     if (seconds === null || own.length < LEAST_TIMES) return [];
-    const usual = median(own)!;
-    const slow = usual + Math.max(1, 2 * medianAbsoluteDeviation(own)!);
-    return seconds > slow ? [{ id, do: what, seconds, usual }] : [];
+    const slow = hesitationAbove(own, LEAST_SECONDS)!;
+    return seconds > slow ? [{ id, do: what, seconds, usual: median(own)! }] : [];
   });
 }
 

@@ -27,6 +27,20 @@ export function medianAbsoluteDeviation(values: readonly number[]): number | nul
 }
 
 /**
+ * The time above which somebody was slower than they usually are: two robust deviations (1.4826 times the median
+ * absolute deviation) above the median of their own times, and by `least` at any rate, however even they are. Null for
+ * no times.
+ *
+ * Source: P. J. Huber, Robust Statistics (1981), for the scale of the median absolute deviation.
+ *
+ * @example hesitationAbove([1, 1, 1, 2], 0.3) // 1.3
+ */
+export function hesitationAbove(times: readonly number[], least: number): number | null {
+  const usual = median(times);
+  return usual === null ? null : usual + Math.max(least, 2 * medianAbsoluteDeviation(times)!);
+}
+
+/**
  * The arithmetic mean. Throws RangeError for no values.
  *
  * @example mean([1, 2, 6]) // 3

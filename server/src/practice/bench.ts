@@ -27,8 +27,7 @@ import { type EffectivePack, originWords } from '@rounds/core/catalogue';
 import { numberItem } from '@rounds/core/practice';
 import { and, asc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
-import { composeAndKeep, effectivePackOf, packOrProblem } from '../classes/packs';
-import { siteTerms } from '../classes/policy';
+import { effectivePackOf, packOrProblem } from '../classes/packs';
 import { type House, note, siteToday } from '../data/context';
 import type { Database } from '../data/database';
 import { bench, benchAnswerRow, type DealtBench } from '../data/gradingSchema';
@@ -37,7 +36,7 @@ import { keepReviews } from '../data/practiceReviews';
 import { person } from '../data/schema';
 import { ProblemError } from '../http/problem';
 import { gradingSummary, keyView } from './keyView';
-import { learnerOf, maySeePractised, namedLearner, weightsFor } from './learner';
+import { composedFor, learnerOf, maySeePractised, namedLearner, weightsFor } from './learner';
 
 type BenchRow = typeof bench.$inferSelect;
 type AnswerRow = typeof benchAnswerRow.$inferSelect;
@@ -162,10 +161,7 @@ export async function startBench(house: House, body: Asked, caller: Caller): Pro
     const now = house.now().toISOString();
     const today = await siteToday(house);
     await house.db.transaction(async (db) => {
-      const effective = await composeAndKeep(db, pack, {
-        variant: body.variant,
-        ...(await siteTerms(db, pack, who?.site, today)),
-      });
+      const effective = await composedFor(db, pack, body.variant, who, today);
       const made = await db
         .insert(bench)
         .values({

@@ -16,16 +16,15 @@ import {
   isReadyBy,
   shortRounds,
 } from '@rounds/core/commands';
-import { deskPackOf } from '@rounds/core/machine';
+import { deskPackOf, isInClockOrder } from '@rounds/core/machine';
 import { and, asc, eq, isNotNull, lte } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
-import { composeAndKeep, effectivePackOf, packOrProblem } from '../classes/packs';
-import { siteTerms } from '../classes/policy';
+import { effectivePackOf, packOrProblem } from '../classes/packs';
 import { type House, note, siteToday } from '../data/context';
 import { person } from '../data/schema';
 import { commandSet } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
-import { learnerOf, maySeePractised, namedLearner } from './learner';
+import { composedFor, learnerOf, maySeePractised, namedLearner } from './learner';
 
 type Row = typeof commandSet.$inferSelect;
 type Ended = RouteInput<typeof routes.endCommands>['body'];
@@ -87,10 +86,7 @@ export async function startCommands(
     const pack = await packOrProblem(house.db, body.classId);
     const today = await siteToday(house);
     await house.db.transaction(async (db) => {
-      const effective = await composeAndKeep(db, pack, {
-        variant: body.variant,
-        ...(await siteTerms(db, pack, who?.site, today)),
-      });
+      const effective = await composedFor(db, pack, body.variant, who, today);
       const { place, calls } = callsFor(controlsOf(effective), body);
       const seed = randomInt(2 ** 31);
       const dealt = dealCalls(calls, body.full ? fullRounds(calls) : shortRounds(calls), seed);
@@ -129,7 +125,7 @@ async function judged(house: House, row: Row, body: Ended): Promise<CommandResul
   const effective = await effectivePackOf(house.db, row.packHash);
   const [pack, standard] = [deskPackOf(effective), commandStandard(effective)];
   if (body.calledAt === 'desk') {
-    if (body.log.some((each, i) => each.tick > body.ticks || (i > 0 && each.tick < body.log[i - 1]!.tick)))
+    if (!isInClockOrder(body.log, body.ticks))
       throw refused('The acts are not in the order of the clock. Nothing was kept.');
     return house.pool.run('judgeCommands', {
       pack,

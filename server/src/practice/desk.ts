@@ -1,18 +1,17 @@
 import { randomInt } from 'node:crypto';
 import type { DeskOutcome, DeskView, deskRoutes as routes, RouteInput } from '@rounds/contract';
 import { canonicalJson } from '@rounds/core/catalogue';
-import { deskPackOf, type LoggedAct, programsOf } from '@rounds/core/machine';
+import { deskPackOf, isInClockOrder, type LoggedAct, programsOf } from '@rounds/core/machine';
 import { stepReviews } from '@rounds/core/practice';
 import { and, asc, eq, isNotNull, lt } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
-import { composeAndKeep, effectivePackOf, packOrProblem } from '../classes/packs';
-import { siteTerms } from '../classes/policy';
+import { effectivePackOf, packOrProblem } from '../classes/packs';
 import { type House, note, siteToday } from '../data/context';
 import { keepReviews } from '../data/practiceReviews';
 import { person } from '../data/schema';
 import { deskRun } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
-import { learnerOf, maySeePractised, namedLearner } from './learner';
+import { composedFor, learnerOf, maySeePractised, namedLearner } from './learner';
 
 type Row = typeof deskRun.$inferSelect;
 type Worked = RouteInput<typeof routes.keepDesk>['body'];
@@ -63,7 +62,7 @@ export async function startDesk(
       );
     const today = await siteToday(house);
     const effective = await house.db.transaction(async (db) =>
-      composeAndKeep(db, pack, { variant: body.variant, ...(await siteTerms(db, pack, who?.site, today)) }),
+      composedFor(db, pack, body.variant, who, today),
     );
     const deal = await house.pool.run('dealDesk', {
       pack: deskPackOf(effective),
@@ -109,8 +108,7 @@ function checkWorked(row: Row, { log, ticks }: Worked): void {
   const refuse = (why: string) => new ProblemError('desk-run', `${why} Nothing was kept.`);
   if (row.endedAt !== null) throw refuse('This run has ended.');
   if (ticks < row.ticks || log.length < row.log.length) throw refuse('More of this run was kept elsewhere.');
-  if (log.some((each, i) => each.tick > ticks || (i > 0 && each.tick < log[i - 1]!.tick)))
-    throw refuse('The acts are not in the order of the clock.');
+  if (!isInClockOrder(log, ticks)) throw refuse('The acts are not in the order of the clock.');
   const same = (a: LoggedAct, b: LoggedAct) =>
     a.tick === b.tick && canonicalJson(a.act) === canonicalJson(b.act);
   if (row.log.some((each, i) => !same(each, log[i]!)))

@@ -1,6 +1,9 @@
-import { eq } from 'drizzle-orm';
+import type { EffectivePack, Pack } from '@rounds/core/catalogue';
 import { itemStates, practiceWeights } from '@rounds/core/practice';
+import { eq } from 'drizzle-orm';
 import { type Caller, maySee } from '../accounts/access';
+import { composeAndKeep } from '../classes/packs';
+import { siteTerms } from '../classes/policy';
 import type { House } from '../data/context';
 import type { Database } from '../data/database';
 import { reviewsOf } from '../data/practiceReviews';
@@ -18,6 +21,17 @@ export async function learnerOf(house: House, caller: Caller, personId: string |
   const [who] = await house.db.select().from(person).where(eq(person.id, personId));
   if (!who) throw new ProblemError('not-found', 'There is no such person.');
   return who;
+}
+
+/** A class's machine as it is practised at the learner's site today, kept by its hash. */
+export async function composedFor(
+  db: Database,
+  pack: Pack,
+  variant: string,
+  who: { site: string } | null,
+  today: string,
+): Promise<EffectivePack> {
+  return composeAndKeep(db, pack, { variant, ...(await siteTerms(db, pack, who?.site, today)) });
 }
 
 /** Whom something practised counts for, by name; null for a try-out. */

@@ -3,12 +3,12 @@ import { dealDrill, doActs, DrillActError, drillResult } from '@rounds/core/dril
 import { eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Caller } from '../accounts/access';
-import { composeAndKeep, effectivePackOf, packOrProblem } from '../classes/packs';
-import { siteTerms } from '../classes/policy';
+import { effectivePackOf, packOrProblem } from '../classes/packs';
 import { type House, note, siteToday } from '../data/context';
 import { person } from '../data/schema';
 import { drill, drillActRow } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
+import { composedFor } from './learner';
 
 type Kept = RouteInput<typeof routes.keptClass>;
 type Brought = RouteInput<typeof routes.bringDrill>['body'];
@@ -26,9 +26,9 @@ export async function keptClass(
   const [who] = caller.personId
     ? await house.db.select({ site: person.site }).from(person).where(eq(person.id, caller.personId))
     : [];
-  const terms = await siteTerms(house.db, pack, who?.site, await siteToday(house));
+  const today = await siteToday(house);
   return {
-    pack: await house.db.transaction((db) => composeAndKeep(db, pack, { variant: query.variant, ...terms })),
+    pack: await house.db.transaction((db) => composedFor(db, pack, query.variant, who ?? null, today)),
   };
 }
 

@@ -3,14 +3,13 @@ import type { DrillView, RouteInput, routes } from '@rounds/contract';
 import { caseItem, dealDrill, possibleCases } from '@rounds/core/drill';
 import { and, desc, eq, isNotNull } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
-import { composeAndKeep, packOrProblem } from '../classes/packs';
-import { siteTerms } from '../classes/policy';
+import { packOrProblem } from '../classes/packs';
 import { type House, note, siteToday } from '../data/context';
 import { retiredItems } from '../data/itemReviews';
 import { drill } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 import { drillView, ownDrill } from './drillViews';
-import { learnerOf, weightsFor } from './learner';
+import { composedFor, learnerOf, weightsFor } from './learner';
 import { readDrill } from './stream';
 
 type Asked = RouteInput<typeof routes.startDrill>['body'];
@@ -24,10 +23,7 @@ export async function startDrill(house: House, body: Asked, caller: Caller): Pro
     const now = house.now().toISOString();
     const today = await siteToday(house);
     await house.db.transaction(async (db) => {
-      const effective = await composeAndKeep(db, pack, {
-        variant: body.variant,
-        ...(await siteTerms(db, pack, who?.site, today)),
-      });
+      const effective = await composedFor(db, pack, body.variant, who, today);
       if (body.form === 'station' && !effective.checkpoints.some((each) => each.station === body.station))
         throw new ProblemError('drill-act', 'There is nothing to check at that station with this machine.');
       const deal = dealDrill(effective, {

@@ -23,7 +23,7 @@ const controls: Column<ControlAnswers>[] = [
   { key: 'right', title: 'Right', text: (each) => `${each.right}`, align: 'right' },
   { key: 'late', title: 'Late', text: (each) => `${each.late + each.missed}`, align: 'right' },
   { key: 'wrong', title: 'Wrong', text: (each) => `${each.wrong}`, align: 'right' },
-  { key: 'median', title: 'Middle', text: (each) => tenths(each.median), align: 'right' },
+  { key: 'median', title: 'Median', text: (each) => tenths(each.median), align: 'right' },
   {
     key: 'spread',
     title: 'Spread',
@@ -38,7 +38,7 @@ const sets: Column<Kept>[] = [
   { key: 'calls', title: 'Calls', text: (each) => `${each.calls}`, align: 'right' },
   { key: 'wrong', title: 'Wrong', text: (each) => `${each.wrong}`, align: 'right' },
   { key: 'late', title: 'Late', text: (each) => `${each.late}`, align: 'right' },
-  { key: 'median', title: 'Middle', text: (each) => tenths(each.median), align: 'right' },
+  { key: 'median', title: 'Median', text: (each) => tenths(each.median), align: 'right' },
   { key: 'meets', title: 'Standard', text: (each) => (each.meets ? 'met' : 'not met') },
 ];
 /** Calls that want another look: wrong, not answered, or answered after a hesitation. */
@@ -108,7 +108,7 @@ const heading = computed(() => {
               <dd>{{ found.result.counts.late + found.result.counts.missed }}</dd>
             </div>
             <div>
-              <dt>Middle reaction</dt>
+              <dt>Median reaction</dt>
               <dd>{{ tenths(found.result.median) }}</dd>
             </div>
             <div>

@@ -1,21 +1,15 @@
 <script setup lang="ts">
 import { deskCalls } from '@rounds/core/machine';
 import { Button } from 'ant-design-vue';
-import { computed, ref } from 'vue';
+import { ref } from 'vue';
 import ChoiceField from '../parts/ChoiceField.vue';
 import FieldItem from '../parts/FieldItem.vue';
+import DeskLooks from './DeskLooks.vue';
 import type { Desk } from './useDesk';
 
 /** What is done that is no control: looking, reading, listening, saying something, and what is done away from here. */
 const props = defineProps<{ desk: Desk }>();
 const { machine, session } = props.desk;
-const looks = computed(() => machine.desk.looks.filter((each) => props.desk.isHere(each.at)));
-const perceives = new Map(machine.desk.shows.map((each) => [each.id, each]));
-function look(id: string, name: string, of: string | undefined) {
-  const show = of ? perceives.get(of) : undefined;
-  const sees = show && props.desk.read(show.id) === true ? '' : of ? ': there is nothing of it' : '';
-  props.desk.act({ kind: 'look', look: id }, `${name}${sees}`);
-}
 const calls = deskCalls(machine.desk).map((each) => ({ value: each, label: each }));
 const says = ref('');
 function call() {
@@ -42,11 +36,7 @@ function away() {
 <template>
   <section class="stack" aria-label="Look, listen, say">
     <h2>Look, listen, ask</h2>
-    <div class="looks">
-      <Button v-for="each in looks" :key="each.id" class="look" @click="look(each.id, each.name, each.of)">{{
-        each.name
-      }}</Button>
-    </div>
+    <DeskLooks :desk="desk" />
     <FieldItem v-if="calls.length > 0" v-slot="{ id }" label="Say aloud">
       <div class="row tight">
         <ChoiceField
@@ -77,17 +67,6 @@ function away() {
 </template>
 
 <style scoped>
-.looks {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.4rem;
-}
-.look {
-  height: auto;
-  min-height: 48px;
-  white-space: normal;
-  text-align: left;
-}
 .tight {
   flex-wrap: nowrap;
 }

@@ -46,6 +46,7 @@ function answer(offer: number, says: string) {
   gap: 0.6rem;
 }
 .offers .big {
+  justify-content: flex-start;
   text-align: left;
   font-weight: 400;
 }

@@ -16,7 +16,7 @@ import DeskPlaces from './DeskPlaces.vue';
 import DeskSenses from './DeskSenses.vue';
 import { MODE_WORDS, PROGRAM_WORDS } from './deskWords';
 import { useDesk } from './useDesk';
-import { type Speed, SPEEDS } from './useMachine';
+import { type Speed, SPEED_CHOICES } from './useMachine';
 
 /** A run under way: where one is, what is perceived there, what is in reach; below it the clock, and the way if it is shown. */
 const props = defineProps<{ view: DeskView }>();
@@ -54,7 +54,6 @@ onKeyStroke(Object.keys(CLOCK_KEYS), (event) => {
     return;
   if (!event.ctrlKey && !event.metaKey && !event.altKey) speed.value = CLOCK_KEYS[event.key]!;
 });
-const speeds = SPEEDS.map((value) => ({ value, label: value === 0 ? 'Pause' : `×${value}` }));
 
 async function end() {
   if (await desk.end()) await router.replace(result);
@@ -114,7 +113,7 @@ watch(desk.full, (now) => {
       <span class="clock" aria-label="Machine time">{{ momentWords(Math.floor(seconds)) }}</span>
       <Segmented
         :value="speed"
-        :options="speeds"
+        :options="SPEED_CHOICES"
         size="large"
         aria-label="How fast the machine's clock runs"
         title="Keys: P pauses, 1 real time, 2 ten times, 3 sixty times"

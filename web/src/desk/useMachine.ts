@@ -12,8 +12,10 @@ import { useDocumentVisibility, useIntervalFn } from '@vueuse/core';
 import { computed, markRaw, ref, shallowRef } from 'vue';
 
 /** How fast the machine's clock runs beside the one on the wall; 0 holds it. */
-export const SPEEDS = [0, 1, 10, 60] as const;
+const SPEEDS = [0, 1, 10, 60] as const;
 export type Speed = (typeof SPEEDS)[number];
+/** The same to choose from. */
+export const SPEED_CHOICES = SPEEDS.map((value) => ({ value, label: value === 0 ? 'Pause' : `×${value}` }));
 
 /** How long a tick of the machine lasts at its own speed, in milliseconds. */
 const FRAME = 1000 / TICKS;

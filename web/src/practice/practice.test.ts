@@ -1,4 +1,5 @@
 import { peopleRoutes } from '@rounds/contract/people';
+import { commandRoutes } from '@rounds/contract/commands';
 import { practiceRoutes } from '@rounds/contract/practice';
 import { compose } from '@rounds/core/catalogue';
 import {
@@ -22,7 +23,7 @@ import { honestSeconds } from '@rounds/core/round';
 import { forkliftPack } from '@rounds/core/testing';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
-import { all, choose, click, press, settled, show, text, the } from '../testing/mount';
+import { all, choose, click, eventually, press, settled, show, text, the } from '../testing/mount';
 import DrillResultScreen from './DrillResultScreen.vue';
 import DrillScreen from './DrillScreen.vue';
 import PracticeScreen from './PracticeScreen.vue';
@@ -247,6 +248,27 @@ describe('the practice of a person', () => {
     expect(asked[0]).toMatchObject({ classId: pack.id, form: 'station', station: 'S1', personId: PERSON.id });
     expect(asked[1]!.id).toBe(asked[0]!.id);
     expect(all('button', 'Begin')).toHaveLength(1);
+  });
+
+  it('offers the start first at the desk, and sends what was chosen for commands', async () => {
+    server.answer(commandRoutes.startCommands, () => {
+      throw new Refusal('command-set', 'Not today.');
+    });
+    await show(PracticeScreen, { role: 'operator', personId: PERSON.id, at: '/?what=desk' });
+    await eventually(() => the('button', /^Start it/));
+    expect(the('button', /^Start it/).getAttribute('aria-pressed')).toBe('true');
+    document.querySelectorAll<HTMLInputElement>('[aria-label="What to practise"] input').item(3).click();
+    await eventually(() => expect(text()).toContain('Every reversal'));
+    await click('button', 'Begin');
+    await eventually(() => expect(text()).toContain('Not today.'));
+    expect(server.asked(commandRoutes.startCommands)[0]!.body).toMatchObject({
+      classId: pack.id,
+      variant: 'diesel',
+      calledAt: 'desk',
+      place: 'seat',
+      full: false,
+      personId: PERSON.id,
+    });
   });
 
   it('shows a supervisor who of the team practised what, and opens one of them', async () => {

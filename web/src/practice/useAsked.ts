@@ -65,7 +65,9 @@ export function useAsked(of: {
       variant.value = chosen.value?.variants[0]?.id ?? '';
       station.value = '';
       place.value = places.value[0]?.id ?? '';
-      if (!programs.value.includes(program.value)) program.value = programs.value[0] ?? 'free';
+      // Before a class is chosen there are none, which says nothing of what is wanted.
+      if (chosen.value && !programs.value.includes(program.value))
+        program.value = programs.value[0] ?? 'free';
     },
     { immediate: true },
   );

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { dealtMachine, type DeskPack, machineOf } from '@rounds/core/machine';
-import { Button, Segmented } from 'ant-design-vue';
+import { dealtMachine, type DeskPack, machineOf, TICKS } from '@rounds/core/machine';
+import { Segmented } from 'ant-design-vue';
 import DeskControls from '../../desk/DeskControls.vue';
+import DeskLooks from '../../desk/DeskLooks.vue';
 import DeskPlaces from '../../desk/DeskPlaces.vue';
 import DeskSenses from '../../desk/DeskSenses.vue';
-import { type Speed, SPEEDS, useMachine } from '../../desk/useMachine';
+import { type Speed, SPEED_CHOICES, useMachine } from '../../desk/useMachine';
 
 /** A machine of the draft that runs here, for whoever writes its desk: nothing is kept and nothing is judged. */
 const props = defineProps<{ pack: DeskPack }>();
@@ -14,8 +15,6 @@ const desk = {
   pack: props.pack,
 };
 const { speed, told, state } = desk;
-const speeds = SPEEDS.map((value) => ({ value, label: value === 0 ? 'Pause' : `×${value}` }));
-const looks = machine.desk.looks;
 </script>
 
 <template>
@@ -23,23 +22,16 @@ const looks = machine.desk.looks;
     <div class="row">
       <Segmented
         :value="speed"
-        :options="speeds"
+        :options="SPEED_CHOICES"
         aria-label="How fast this desk runs"
         @change="speed = Number($event) as Speed"
       />
-      <span class="quiet">{{ (state.tick / 10).toFixed(0) }} s</span>
+      <span class="quiet">{{ (state.tick / TICKS).toFixed(0) }} s</span>
     </div>
     <p class="quiet" role="status">{{ told[0]?.says ?? 'Try what you wrote.' }}</p>
     <DeskPlaces :desk="desk" />
     <DeskSenses :desk="desk" />
     <DeskControls :desk="desk" close />
-    <div class="row">
-      <Button
-        v-for="each in looks.filter((one) => desk.isHere(one.at))"
-        :key="each.id"
-        @click="desk.act({ kind: 'look', look: each.id }, each.name)"
-        >{{ each.name }}</Button
-      >
-    </div>
+    <DeskLooks :desk="desk" />
   </div>
 </template>
