@@ -6,12 +6,10 @@ import {
   recognise,
   type ScriptedWork,
   TICKS,
-  tryFailures,
-  tryRules,
   workThrough,
 } from '@rounds/core/machine';
 import { judge, type Judgement, session, type Trace } from '@rounds/core/procedure';
-import { shippedClasses, shippedPack } from '@rounds/core/testing';
+import { shippedClasses, shippedPack, tryOut } from '@rounds/core/testing';
 
 /** What becomes of a class in a variant when a scripted operator does everything as it is meant. */
 interface Carried {
@@ -37,7 +35,7 @@ function table(only: string | undefined): void {
   let all = 0;
   for (const classId of shippedClasses().filter((each) => !only || each === only))
     for (const { id } of shippedPack(classId).variants) {
-      const { work, judgement } = carriedOut(classId, id);
+      const { pack, work, judgement } = carriedOut(classId, id);
       const wrong = judgement.steps.filter((each) => each.due && each.state !== 'done');
       const late = judgement.steps.flatMap((each) =>
         each.times.filter((time) => time.verdict === 'broken').map((time) => `${each.step.id} ${time.rule}`),
@@ -49,6 +47,11 @@ function table(only: string | undefined): void {
       console.log(
         `${fine ? 'right' : 'NOT YET'}  ${classId}, ${id}: ${judgement.score?.toFixed(1)} of 100, ${judgement.steps.length} steps`,
       );
+      for (const { id: procedure, title } of pack.procedures) {
+        const own = judgement.steps.filter((each) => each.due && each.step.procedure === procedure);
+        const done = own.filter((each) => each.state === 'done').length;
+        if (own.length > 0) console.log(`       ${title}: ${done} of ${own.length} steps`);
+      }
       for (const { step, why } of work.problems) console.log(`    cannot do ${step}: ${why}`);
       for (const each of wrong) console.log(`    ${each.step.id}: ${each.state}`);
       for (const each of late) console.log(`    ${each}: not kept`);
@@ -98,24 +101,24 @@ function log(classId: string, variant: string): void {
 /** Says of every forbidden row and every failure what comes of it when it is tried. */
 function trials(only: string | undefined): void {
   for (const kind of ['forbidden', 'failures'] as const) {
-    let all = 0;
-    let shown = 0;
-    let elsewhere = 0;
-    for (const classId of shippedClasses().filter((each) => !only || each === only)) {
-      const pack = shippedPack(classId);
-      const effective = compose(pack, { variant: pack.variants[0]!.id });
-      const machine = machineOf(effective)!;
-      for (const each of (kind === 'forbidden' ? tryRules : tryFailures)(effective, machine)) {
-        const away = each.says.startsWith('not at the desk');
-        all += 1;
-        shown += Number(each.shown);
-        elsewhere += Number(away);
-        console.log(
-          `${each.shown ? 'shown  ' : away ? 'away   ' : 'NOT YET'}  ${classId} ${each.id}: ${each.says}`,
-        );
-      }
+    const rows = shippedClasses()
+      .filter((each) => !only || each === only)
+      .flatMap((classId) => tryOut(kind, classId).map((row) => ({ classId, ...row })));
+    for (const { classId, id, results } of rows) {
+      const wrong = results.filter((each) => !each.shown);
+      const told = wrong[0] ?? results[0];
+      const on = wrong.length > 0 ? ` (${wrong.map((each) => each.on).join(', ')})` : '';
+      console.log(
+        `${told?.shown ? 'shown  ' : 'NOT YET'}  ${classId} ${id}: ${told?.says ?? 'no machine has it'}${on}`,
+      );
     }
-    console.log(`${kind}: ${shown} of ${all} shown, ${elsewhere} belong elsewhere`);
+    const shown = rows.filter(({ results }) => results.length > 0 && results.every((each) => each.shown));
+    const asked = shown.filter(({ results }) => results.every((each) => each.asked)).length;
+    const tried = rows.reduce((sum, { results }) => sum + results.length, 0);
+    console.log(
+      `${kind}: ${shown.length} of ${rows.length} shown, tried ${tried} times on all variants; ` +
+        `${shown.length - asked} at the desk, ${asked} asked on a card (${((100 * asked) / rows.length).toFixed(1)} %)`,
+    );
   }
 }
 

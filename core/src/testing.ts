@@ -1,6 +1,9 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Pack, readPack } from './catalogue';
+import { parse } from 'yaml';
+import { z } from 'zod';
+import { compose, type Pack, readPack } from './catalogue';
+import { machineOf, type Trial, tryFailures, tryRules } from './machine';
 
 const PACKS = join(import.meta.dirname, '..', '..', 'packs');
 
@@ -23,6 +26,57 @@ export function shippedClasses(): string[] {
     .filter((name) => name.endsWith('.yaml'))
     .map((name) => name.replace(/\.yaml$/, ''))
     .sort();
+}
+
+const lines = z.array(z.string()).min(1).optional();
+const scriptsSchema = z.record(
+  z.string(),
+  z.strictObject({
+    features: z.record(z.string(), z.string()).optional(),
+    does: lines,
+    begins: lines,
+    seen: lines,
+    right: lines,
+    wrong: lines,
+  }),
+);
+
+/** How rows of a class's desk are brought about for which no way is found by itself, for tests. */
+export function deskScripts(classId: string): z.infer<typeof scriptsSchema> {
+  const file = join(PACKS, 'scripts', `${classId}.yaml`);
+  return existsSync(file) ? scriptsSchema.parse(parse(readFileSync(file, 'utf8'))) : {};
+}
+
+/** A row of a desk, tried on every machine of its class that has it. */
+export interface Tried {
+  id: string;
+  results: (Trial & { on: string })[];
+}
+
+/** Tries every forbidden row, or every failure, of a class in all its variants or some, fitted as each row wants it. */
+export function tryOut(
+  kind: 'forbidden' | 'failures',
+  classId: string,
+  { variants }: { variants?: readonly string[] } = {},
+): Tried[] {
+  const pack = shippedPack(classId);
+  const scripts = deskScripts(classId);
+  const tries = kind === 'forbidden' ? tryRules : tryFailures;
+  const rows = new Map<string, Tried>(
+    Object.keys(pack.machine.desk![kind]).map((id) => [id, { id, results: [] }]),
+  );
+  const fitted = Object.entries(scripts).filter(([id, { features }]) => features && rows.has(id));
+  for (const variant of variants ?? pack.variants.map((each) => each.id)) {
+    const asShipped = compose(pack, { variant });
+    for (const trial of tries(asShipped, machineOf(asShipped)!, scripts, (id) => !scripts[id]?.features))
+      rows.get(trial.id)!.results.push({ ...trial, on: variant });
+    for (const [id, { features }] of fitted) {
+      const own = compose(pack, { variant, features: features! });
+      for (const trial of tries(own, machineOf(own)!, scripts, (each) => each === id))
+        rows.get(id)!.results.push({ ...trial, on: variant });
+    }
+  }
+  return [...rows.values()];
 }
 
 /** The forklift pack as shipped, for tests. */

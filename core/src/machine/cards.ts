@@ -26,11 +26,8 @@ export interface CardAnswer {
 
 type Asked = { says: string; right: string; wrong: string[] };
 
-/** What is asked about a forbidden row; null where the desk shows it, or nothing is asked. */
-export function askedOf(desk: Desk, rule: string): Asked | null {
-  const row = desk.forbidden[rule];
-  return row && 'notHere' in row ? (row.asked ?? null) : null;
-}
+/** What is asked about a forbidden row; null where nothing is. */
+export const askedOf = (desk: Desk, rule: string): Asked | null => desk.forbidden[rule]?.asked ?? null;
 
 /** The forbidden rows that a desk asks about. */
 export const cardsOf = (desk: Desk): string[] =>

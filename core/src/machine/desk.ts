@@ -43,6 +43,8 @@ const control = z
     springs: word.optional(),
     /** It may be kept worked while the hands do something else. */
     latch: z.boolean().optional(),
+    /** It is no control of the machine but something that is up to the person, and may tempt. */
+    choice: z.boolean().optional(),
     needs,
   })
   .superRefine((each, context) => {
@@ -98,7 +100,10 @@ const rule = z.strictObject({
   needs,
 });
 
-/** What is asked of somebody where a desk cannot show it: a situation, what is right to do, and what is not. */
+/**
+ * What is asked of somebody: a situation, what is right to do, and what is not. Wanted above all where a desk cannot show
+ * the thing itself.
+ */
 const asked = z.strictObject({
   says: z.string(),
   right: z.string(),
@@ -106,7 +111,7 @@ const asked = z.strictObject({
 });
 
 const forbidden = z.union([
-  z.strictObject({ when: expression, says: z.string().optional(), needs }),
+  z.strictObject({ when: expression, says: z.string().optional(), asked: asked.optional(), needs }),
   z.strictObject({ notHere: z.string(), asked: asked.optional(), needs }),
 ]);
 

@@ -44,7 +44,7 @@ export {
 } from './run';
 export { deskActSchema, loggedActSchema } from './actSchema';
 export { deskCalls, deskWords, pedalDepths } from './words';
-export { type Trial, tryFailures, tryRules } from './trials';
+export { type Trial, type TrialScript, type TrialScripts, tryFailures, tryRules } from './trials';
 export { recognise, Recogniser } from './recognise';
 export { type ScriptedWork, workThrough } from './operator';
 export { askedOf, type CardAnswer, cardsOf, type DeskCard, offerWords } from './cards';

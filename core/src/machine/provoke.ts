@@ -1,17 +1,27 @@
 import { conditionsOf } from './component';
 import { COMPONENT_KINDS } from './components';
 import type { Machine } from './build';
-import { parseAct } from './acts';
+import { isWrittenAsAct, parseAct } from './acts';
 import { type Control, placeOfWay, placesOf, shortestWay } from './desk';
-import { type Expression, parseExpression, TICKS, type View } from './expression';
+import {
+  type Comparison,
+  type Compiler,
+  type Expression,
+  parseExpression,
+  TICKS,
+  type View,
+} from './expression';
+import { compilerWithWays, readingsWithWays } from './reactions';
 import { actProblem, type DeskAct, type LoggedAct, type MachineState, readingOf, tickMachine } from './work';
 
 /** Seconds that something is waited for once what leads to it has been done. */
 const PATIENCE = 90;
+/** Names of the conditions without which a component does nothing. */
+const ALLOWS = /^(allowed|ready|may)/;
 /** How deep conditions are followed back. */
 const DEPTH = 5;
 
-type Kept = { state: MachineState; log: LoggedAct[]; memory: number[] };
+type Kept = { state: MachineState; log: LoggedAct[]; memory: number[]; base: number };
 
 /**
  * Brings conditions of a desk about by acts: controls are worked where they are, class states and people are set as the
@@ -20,11 +30,19 @@ type Kept = { state: MachineState; log: LoggedAct[]; memory: number[] };
  */
 export class Provoker {
   readonly log: LoggedAct[] = [];
-  private readonly compiler;
+  private readonly compiler: Compiler;
+  private readonly ways: ReturnType<typeof compilerWithWays>['ways'];
+  /** What is read this tick, the ways that are gone among it. */
+  private readings: View['readings'];
   private memory: number[];
-  private readonly truths = new Map<Expression, (view: View) => boolean>();
+  /** What holds of expressions that were prepared, by what they say. */
+  private readonly truths = new Map<string, (view: View) => boolean>();
   /** The conditions that each component depends on. */
   private readonly conditions = new Map<string, string[]>();
+  /** Those without which it does nothing. */
+  private readonly allows = new Map<string, string[]>();
+  /** When the failure began: what is counted in time is counted from then. */
+  private base = 0;
   /** Hears of every tick: the machine before and after it, and what was done in it. */
   private readonly listener:
     ((before: MachineState, state: MachineState, acts: readonly DeskAct[]) => void) | null;
@@ -36,7 +54,8 @@ export class Provoker {
     listener: Provoker['listener'] = null,
   ) {
     this.listener = listener;
-    this.compiler = machine.compiler.alike();
+    ({ compiler: this.compiler, ways: this.ways } = compilerWithWays(machine));
+    this.readings = readingsWithWays(machine, this.ways, state, []);
     for (const each of expressions) this.prepare(each);
     this.memory = this.compiler.freshMemory();
     for (const { kind, id, needs: _needs, origin: _origin, ...given } of machine.desk.components) {
@@ -47,24 +66,37 @@ export class Provoker {
         return typeof text === 'string' ? [text] : [];
       });
       this.conditions.set(id ?? kind, conditions);
+      const allows = conditionsOf(found).filter((name) => ALLOWS.test(name));
+      this.allows.set(
+        id ?? kind,
+        allows.flatMap((name) => {
+          const text = (given as Record<string, unknown>)[name];
+          return typeof text === 'string' ? [text] : [];
+        }),
+      );
     }
   }
 
   /** Every part of an expression gets its truth before the first tick, so that its memory is complete. */
   private prepare(each: Expression): void {
     if (each.kind === 'number') return;
-    if (!this.truths.has(each)) this.truths.set(each, this.compiler.truth(each));
+    const key = JSON.stringify(each);
+    if (!this.truths.has(key)) this.truths.set(key, this.compiler.truth(each));
     if ('of' in each) this.prepare(each.of);
     if ('parts' in each) each.parts.forEach((part) => this.prepare(part));
     if (each.kind === 'before') [each.first, each.then].forEach((part) => this.prepare(part));
   }
 
+  private get view(): View {
+    return { tick: this.state.tick - this.base, readings: this.readings, memory: this.memory };
+  }
+
   private holds(each: Expression): boolean {
-    const known = this.truths.get(each);
-    const view = { tick: this.state.tick, readings: this.state.readings, memory: this.memory };
+    const known = this.truths.get(JSON.stringify(each));
+    const { view } = this;
     if (known) return known(view);
     // Without a memory of its own: only what holds now can be asked.
-    const compiler = this.machine.compiler.alike();
+    const compiler = this.compiler.alike();
     const truth = compiler.truth(each);
     return truth({ ...view, memory: compiler.remember({ ...view, memory: compiler.freshMemory() }) });
   }
@@ -72,11 +104,10 @@ export class Provoker {
   private advance(acts: readonly DeskAct[] = []): void {
     const before = this.state;
     this.state = tickMachine(this.machine, before, acts);
-    this.memory = this.compiler.remember({
-      tick: this.state.tick,
-      readings: this.state.readings,
-      memory: this.memory,
-    });
+    this.readings = readingsWithWays(this.machine, this.ways, this.state, acts);
+    const begins = this.state.failing.some(({ begun }) => begun === this.state.tick);
+    if (begins) [this.base, this.memory] = [this.state.tick, this.compiler.memoryFromNow()];
+    this.memory = this.compiler.remember(this.view);
     this.listener?.(before, this.state, acts);
   }
 
@@ -97,11 +128,13 @@ export class Provoker {
   }
 
   private keep(): Kept {
-    return { state: this.state, log: [...this.log], memory: this.memory };
+    return { state: this.state, log: [...this.log], memory: this.memory, base: this.base };
   }
   private back(kept: Kept): void {
     this.state = kept.state;
+    this.readings = readingsWithWays(this.machine, this.ways, kept.state, []);
     this.memory = kept.memory;
+    this.base = kept.base;
     this.log.length = 0;
     this.log.push(...kept.log);
   }
@@ -148,10 +181,37 @@ export class Provoker {
     return this.do(workedAct(control, wanted));
   }
 
+  /**
+   * Does what a line of a script says: `wait 3 s`, `let go NAME`, `go PLACE`, `scene NAME = VALUE`, `arm FAILURE`, an act
+   * as a desk writes it, or a condition, which is brought about. Answers whether it could be done.
+   */
+  play(line: string): boolean {
+    const [, verb, rest = ''] = /^(wait|let go|go|scene|arm)\s+(.+)$/.exec(line) ?? [];
+    switch (verb) {
+      case 'wait':
+        this.wait(Number(rest.replace(/ s$/, '')));
+        return true;
+      case 'let go':
+        return this.do({ kind: 'release', control: rest });
+      case 'go':
+        return this.go([rest]);
+      case 'scene': {
+        const [name = '', to = ''] = rest.split(/\s*=\s*/);
+        return this.do({ kind: 'scene', name, to });
+      }
+      case 'arm':
+        return this.do({ kind: 'arm', failure: rest });
+      default:
+        return isWrittenAsAct(line) ? this.act(line) : this.make(parseExpression(line));
+    }
+  }
+
   /** Makes something hold, or not hold. Answers whether it does in the end. */
   make(each: Expression, wanted = true, depth = 0): boolean {
     if (depth > DEPTH) return false;
-    if (this.holds(each) === wanted && each.kind !== 'within' && each.kind !== 'count') return true;
+    const lasting =
+      (each.kind !== 'within' && each.kind !== 'count') || this.truths.has(JSON.stringify(each));
+    if (lasting && this.holds(each) === wanted) return true;
     switch (each.kind) {
       case 'number':
         return false;
@@ -190,12 +250,18 @@ export class Provoker {
   }
 
   private all(parts: readonly Expression[], wanted: boolean, depth: number): boolean {
-    // What looks back in time comes last, and what is done first may undo what comes after it.
+    // What looks back in time comes last, or else first, and what is done first may undo what comes after it.
     const late = (one: Expression) => Number(['for', 'within', 'since', 'count'].includes(one.kind));
-    const order = [...parts].sort((a, b) => late(a) - late(b));
-    for (let t = 0; t < 3; t++) {
-      for (const part of order) this.make(part, wanted, depth + 1);
-      if (order.every((part) => this.holds(part) === wanted)) return true;
+    const last = [...parts].sort((a, b) => late(a) - late(b));
+    const first = [...parts].sort((a, b) => late(b) - late(a));
+    const orders = parts.some((each) => late(each) > 0) ? [last, first] : [last, [...last].reverse()];
+    for (const order of orders) {
+      const kept = this.keep();
+      for (let t = 0; t < 2; t++) {
+        for (const part of order) this.make(part, wanted, depth + 1);
+        if (order.every((part) => this.holds(part) === wanted)) return true;
+      }
+      this.back(kept);
     }
     return false;
   }
@@ -219,6 +285,8 @@ export class Provoker {
     const { desk } = this.machine;
     if (this.machine.controls.has(name) || desk.looks.some((one) => one.id === name))
       return this.work(name, wanted);
+    const place = placeOfWay(desk, name);
+    if (place !== null) return wanted && this.do({ kind: 'go', place });
     const show = desk.shows.find((one) => one.id === name);
     if (show) {
       if (!wanted) return false;
@@ -234,10 +302,15 @@ export class Provoker {
     if (this.do({ kind: 'scene', name, to }) && this.patiently(each, wanted, 0.3)) return true;
     this.back(kept);
     const component = name.slice(0, name.lastIndexOf('.'));
+    const told = (text: string, way: boolean) => this.make(parseExpression(text), way, depth + 1);
+    const allows = this.allows.get(component) ?? [];
     for (const condition of this.conditions.get(component) ?? [])
       for (const way of [true, false]) {
-        if (this.make(parseExpression(condition), way, depth + 1) && this.patiently(each, wanted))
-          return true;
+        for (const allow of allows) if (allow !== condition) told(allow, true);
+        if (told(condition, way) && this.patiently(each, wanted)) return true;
+        this.back(kept);
+        if (allows.length === 0) continue;
+        if (told(condition, way) && this.patiently(each, wanted)) return true;
         this.back(kept);
       }
     return false;
@@ -268,10 +341,7 @@ export class Provoker {
     const figure = this.figureOf(right);
     if (figure === null) return false;
     if (this.machine.controls.get(name)?.kind === 'pedal')
-      return this.put(
-        name,
-        (each.op === '=' && wanted && figure === 0) || !wanted ? '0' : figure > 0 ? String(figure) : '1',
-      );
+      return this.put(name, String(pedalFor(each.op, figure, wanted)));
     const more = ['>', '>='].includes(each.op) === wanted;
     const value =
       each.op === '='
@@ -283,8 +353,7 @@ export class Provoker {
   }
 
   private figureOf(each: Expression): number | null {
-    const view = { tick: this.state.tick, readings: this.state.readings, memory: this.memory };
-    const value = this.machine.compiler.alike().reading(each)(view);
+    const value = this.compiler.alike().reading(each)(this.view);
     return typeof value === 'number' ? value : null;
   }
 
@@ -313,6 +382,13 @@ export class Provoker {
     }
     return this.holds(each) === wanted;
   }
+}
+
+/** How far a pedal goes for a comparison with a figure to come out as wanted. */
+function pedalFor(op: Comparison, figure: number, wanted: boolean): number {
+  if (op === '=' || op === '!=') return (op === '=') === wanted ? figure : figure === 0 ? 1 : 0;
+  const up = (op === '>' || op === '>=') === wanted;
+  return up ? (figure >= 1 ? 1 : (figure + 1) / 2) : figure / 2;
 }
 
 function workedAct({ id, kind, springs }: Control, wanted: boolean): DeskAct {

@@ -41,16 +41,51 @@ interface Watching {
   stands: boolean;
 }
 
+interface Way {
+  name: string;
+  place: string;
+}
+
+/** A compiler that knows, beside the names of a machine, the ways to its places: true in the tick in which they are gone. */
+export function compilerWithWays(machine: Machine): { compiler: Compiler; ways: readonly Way[] } {
+  const ways = machine.desk.places.flatMap((place) =>
+    waysTo(place).map((name) => ({ name, place: place.id })),
+  );
+  const vocabulary = new Map<string, Meaning>([
+    ...machine.vocabulary,
+    ...ways.map(({ name }) => [name, { kind: 'truth' }] as const),
+  ]);
+  const compiler = new Compiler(vocabulary);
+  for (const name of machine.compiler.names) compiler.numberOf(name);
+  for (const { name } of ways) compiler.numberOf(name);
+  return { compiler, ways };
+}
+
+/** The readings of a tick for `compilerWithWays`. */
+export function readingsWithWays(
+  machine: Machine,
+  ways: readonly Way[],
+  { readings }: MachineState,
+  acts: readonly DeskAct[],
+): Reading[] {
+  const went = ways.map(({ place }) => acts.some((each) => each.kind === 'go' && each.place === place));
+  return [...readings.slice(0, machine.compiler.names.length), ...went];
+}
+
 /** Watches what is done about one failure, from the tick in which it begins. */
 export class ReactionWatch {
   private readonly compiler: Compiler;
-  private readonly ways: readonly { name: string; place: string }[];
+  private readonly ways: readonly Way[];
   private readonly right: Watching[];
   private readonly wrong: Watching[];
   private readonly spec: FailureSpec;
   private memory: number[];
-  /** The same machine with nothing wrong, worked alike: what differs from it can be perceived. */
+  /**
+   * The same machine with nothing wrong, worked alike: what differs from it can be perceived. Where nothing breaks, and
+   * only something was left undone, it is the machine as it was before.
+   */
   private sound: MachineState | null = null;
+  private readonly breaks: boolean;
   private begun: number | null = null;
   private seen: number | null = null;
 
@@ -62,17 +97,10 @@ export class ReactionWatch {
     const spec = machine.desk.failures[failure];
     if (!spec || !('begins' in spec)) throw new RangeError(`nothing is called "${failure}" that could fail`);
     this.spec = spec;
-    this.ways = machine.desk.places.flatMap((place) =>
-      waysTo(place).map((name) => ({ name, place: place.id })),
-    );
-    // In a reaction the ways to a place are names too.
-    const vocabulary = new Map<string, Meaning>([
-      ...machine.vocabulary,
-      ...this.ways.map(({ name }) => [name, { kind: 'truth' }] as const),
-    ]);
-    this.compiler = new Compiler(vocabulary);
-    for (const name of machine.compiler.names) this.compiler.numberOf(name);
-    for (const { name } of this.ways) this.compiler.numberOf(name);
+    this.breaks = Object.keys(spec.sets).length > 0;
+    const { compiler, ways } = compilerWithWays(machine);
+    this.compiler = compiler;
+    this.ways = ways;
     this.right = spec.right.flatMap((text) => this.watching(text));
     this.wrong = spec.wrong.flatMap((text) => this.watching(text));
     this.memory = this.compiler.memoryFromNow();
@@ -119,26 +147,23 @@ export class ReactionWatch {
       const begun = state.failing.find((each) => each.id === this.failure)?.begun ?? null;
       if (begun === null) return;
       this.begun = begun;
-      this.sound = tickMachine(this.machine, { ...before, failing: [] }, acts);
+      const untouched = { ...before, failing: [] };
+      this.sound = this.breaks ? tickMachine(this.machine, untouched, acts) : untouched;
       this.follow(state, acts);
       for (const each of this.wrong) each.stands = each.reaction.at !== null;
       for (const each of this.wrong) each.reaction.at = null;
       return;
     }
-    this.sound = tickMachine(this.machine, this.sound!, acts);
+    if (this.breaks) this.sound = tickMachine(this.machine, this.sound!, acts);
     this.follow(state, acts);
     if (this.seen === null && this.spec.seen.some((show) => this.perceived(state, show)))
       this.seen = state.tick / TICKS;
   }
 
   private follow(state: MachineState, acts: readonly DeskAct[]): void {
-    const went = this.ways.map(({ place }) =>
-      acts.some((each) => each.kind === 'go' && each.place === place),
-    );
-    const names = this.machine.compiler.names.length;
     // Time is counted from when the failure began.
     const tick = state.tick - this.begun!;
-    const readings = [...state.readings.slice(0, names), ...went];
+    const readings = readingsWithWays(this.machine, this.ways, state, acts);
     this.memory = this.compiler.remember({ tick, readings, memory: this.memory });
     const view = { tick, readings, memory: this.memory };
     for (const each of [...this.right, ...this.wrong]) {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { compose, packIntegrity, packToYaml, readPack } from '../catalogue';
 import { deskSpots, planBox } from '../drawing';
 import { session } from '../procedure';
-import { forkliftPack, shippedClasses, shippedPack } from '../testing';
+import { deskScripts, forkliftPack, shippedClasses, shippedPack } from '../testing';
 import {
   actProblem,
   askedOf,
@@ -194,10 +194,10 @@ describe('a run that is dealt', () => {
     const tool = machineOf(trimmer)!;
     const rules = tryRules(trimmer, tool);
     expect(rules.filter((each) => !each.shown)).toEqual([]);
-    for (const each of rules)
-      // The open flame at the fuel can is no matter of the desk: it is asked.
-      expect(each.says).toMatch(each.id === 'st-FB05' ? /^asked: / : /^after [\d.]+ s, for [\d.]+ s$/);
-    expect(tryFailures(trimmer, tool).filter((each) => each.shown).length).toBeGreaterThanOrEqual(7);
+    for (const each of rules) expect(each.says).toMatch(/^after [\d.]+ s, for [\d.]+ s$/);
+    const failures = tryFailures(trimmer, tool, deskScripts('string-trimmer'));
+    expect(failures.filter((each) => !each.shown)).toEqual([]);
+    expect(failures.length).toBeGreaterThanOrEqual(7);
   }, 120_000);
 });
 
@@ -256,13 +256,18 @@ describe('what a desk cannot show', () => {
     act: { kind: 'answer', rule: rule!, offer },
   });
 
-  it('is asked in every class that cannot show something: a situation, one right thing, and some that are wrong', () => {
-    let asked = 0;
+  it('is asked, as is much else: a situation, one right thing, and some that are wrong; and it is under a tenth', () => {
+    let [asked, away, all] = [0, 0, 0];
     for (const id of shippedClasses()) {
       const desk = shippedPack(id).machine.desk!;
       for (const [row, each] of Object.entries(desk.forbidden)) {
-        if (!('notHere' in each)) continue;
-        const found = askedOf(desk, row)!;
+        all += 1;
+        const found = askedOf(desk, row);
+        if ('notHere' in each) away += 1;
+        if (!found) {
+          expect([id, row, 'when' in each]).toEqual([id, row, true]);
+          continue;
+        }
         expect([id, row, new Set([found.right, ...found.wrong]).size]).toEqual([
           id,
           row,
@@ -272,6 +277,7 @@ describe('what a desk cannot show', () => {
       }
     }
     expect(asked).toBeGreaterThan(50);
+    expect(away / all).toBeLessThan(0.1);
   });
 
   it('comes up once in a run in which something is to go wrong, between ten seconds and a minute', () => {

@@ -1,9 +1,9 @@
 import { session } from '../procedure';
-import { isWrittenAsAct } from './acts';
+import { isWrittenAsAct, parseAct } from './acts';
 import type { Machine } from './build';
 import { askedOf, cardAnswers } from './cards';
 import { type DeskPack, deskProcedures } from './ofPack';
-import { parseExpression, TICKS } from './expression';
+import { type Expression, parseExpression, TICKS } from './expression';
 import { workThrough } from './operator';
 import { Provoker } from './provoke';
 import { isHandled, ReactionWatch } from './reactions';
@@ -16,6 +16,8 @@ export interface Trial {
   /** It came out as it should. */
   shown: boolean;
   says: string;
+  /** It belongs elsewhere, and is asked on a card. */
+  asked?: boolean;
 }
 
 /** The machine as it may be found when something is tried: at rest, started, and as each procedure finds it. */
@@ -31,10 +33,34 @@ function moments(pack: DeskPack, machine: Machine): MachineState[] {
   return [started, ...found, atRest].map((each) => ({ ...each, breaches: [], failing: [] }));
 }
 
+/**
+ * What is done to bring a row of a desk about, line by line (see `Provoker.play`), where no way is found by itself. What is
+ * left out is looked for.
+ */
+export interface TrialScript {
+  /** What the machine has fitted for it. */
+  features?: Record<string, string> | undefined;
+  /** Of what is forbidden: what is done. */
+  does?: readonly string[] | undefined;
+  /** Of a failure: what leads to it, what makes it show itself, and what is right and wrong about it. */
+  begins?: readonly string[] | undefined;
+  seen?: readonly string[] | undefined;
+  right?: readonly string[] | undefined;
+  wrong?: readonly string[] | undefined;
+}
+export type TrialScripts = Readonly<Record<string, TrialScript>>;
+
 /** Tries to do what is forbidden, and sees that it is told with its moment and its length. */
-export function tryRules(pack: DeskPack, machine: Machine): Trial[] {
+export function tryRules(
+  pack: DeskPack,
+  machine: Machine,
+  scripts: TrialScripts = {},
+  wanted: (id: string) => boolean = () => true,
+): Trial[] {
+  const rows = Object.entries(machine.desk.forbidden).filter(([id]) => wanted(id));
+  if (rows.length === 0) return [];
   const from = moments(pack, machine);
-  return Object.entries(machine.desk.forbidden).map(([id, row]): Trial => {
+  return rows.map(([id, row]): Trial => {
     if ('notHere' in row) {
       const asked = tryCard(machine, id);
       return asked ?? { id, shown: false, says: `not at the desk: ${row.notHere}` };
@@ -42,7 +68,9 @@ export function tryRules(pack: DeskPack, machine: Machine): Trial[] {
     const when = parseExpression(row.when);
     for (const state of from) {
       const provoker = new Provoker(machine, state, [when]);
-      provoker.make(when);
+      const does = scripts[id]?.does;
+      if (does) does.forEach((line) => provoker.play(line));
+      else provoker.make(when);
       provoker.wait(1);
       const breach = provoker.state.breaches.find((each) => each.id === id);
       if (!breach) continue;
@@ -66,6 +94,7 @@ function tryCard(machine: Machine, rule: string): Trial | null {
   return {
     id: rule,
     shown: told,
+    asked: true,
     says: told
       ? `asked: "${asked.says}", told of each of ${asked.wrong.length} wrong answers after 10 s`
       : 'asked, and its answers are not told apart',
@@ -73,11 +102,18 @@ function tryCard(machine: Machine, rule: string): Trial | null {
 }
 
 /** Lets each failure begin, sees that it shows itself, that what is right scores, and that what is wrong does not. */
-export function tryFailures(pack: DeskPack, machine: Machine): Trial[] {
+export function tryFailures(
+  pack: DeskPack,
+  machine: Machine,
+  scripts: TrialScripts = {},
+  wanted: (id: string) => boolean = () => true,
+): Trial[] {
+  const rows = Object.entries(machine.desk.failures).filter(([id]) => wanted(id));
+  if (rows.length === 0) return [];
   const from = moments(pack, machine);
-  return Object.entries(machine.desk.failures).map(([id, row]): Trial => {
+  return rows.map(([id, row]): Trial => {
     if ('notHere' in row) return { id, shown: false, says: `not at the desk: ${row.notHere}` };
-    const tried = from.map((state) => tryFailure(machine, id, row, state));
+    const tried = from.map((state) => tryFailure(machine, id, row, state, scripts[id]));
     return tried.find((each) => each.shown) ?? tried.sort((a, b) => b.came - a.came)[0]!;
   });
 }
@@ -90,22 +126,30 @@ function tryFailure(
   id: string,
   row: Failing,
   start: MachineState,
+  script: TrialScript = {},
 ): Trial & { came: number } {
   const begins = parseExpression(row.begins);
+  const told = [...row.right, ...row.wrong].flatMap((text) => conditionOf(text) ?? []);
   /** A run up to where it has begun, with what is done about it watched. */
   const begun = () => {
     const watch = new ReactionWatch(machine, id);
     const state = { ...start, failing: [{ id, begun: null }] };
-    const provoker = new Provoker(machine, state, [begins], (before, after, acts) =>
+    const provoker = new Provoker(machine, state, [begins, ...told], (before, after, acts) =>
       watch.take(before, after, acts),
     );
-    provoker.make(begins);
+    if (script.begins) script.begins.forEach((line) => provoker.play(line));
+    else {
+      // As a machine is found it may have begun at once.
+      provoker.wait(1 / TICKS);
+      if (watch.result() === null) provoker.make(begins);
+    }
     provoker.wait(0.5);
     return { watch, provoker };
   };
   const came = (n: number, says: string) => ({ id, shown: n === 4, came: n, says });
   const { watch, provoker } = begun();
   if (watch.result() === null) return came(0, `does not begin: no way was found to "${row.begins}"`);
+  script.seen?.forEach((line) => provoker.play(line));
   const at = machine.desk.shows.filter((each) => row.seen.includes(each.id)).flatMap((each) => each.at);
   for (const place of new Set(at)) {
     provoker.wait(watch.result()!.seen === null ? 12 : 0);
@@ -127,7 +171,7 @@ function tryFailure(
     return came(1, `began, and does not show itself (${row.seen.join(', ')})`);
 
   const right = begun();
-  for (const text of row.right) react(right.provoker, text);
+  for (const line of script.right ?? row.right) right.provoker.play(line);
   right.provoker.wait(2);
   const after = right.watch.result();
   if (!after || !isHandled(after)) {
@@ -138,9 +182,9 @@ function tryFailure(
       `shows itself; not handled: ${[...missing, ...wrong.map((each) => `wrong "${each}"`)].join('; ')}`,
     );
   }
-  for (const text of row.wrong) {
+  for (const text of script.wrong ? [script.wrong.join(', ')] : row.wrong) {
     const worse = begun();
-    react(worse.provoker, text);
+    for (const line of script.wrong ?? [text]) worse.provoker.play(line);
     worse.provoker.wait(1);
     const result = worse.watch.result();
     if (result && !isHandled(result) && result.wrong.some((each) => each.at !== null))
@@ -154,8 +198,9 @@ function tryFailure(
     : came(3, `can be handled; nothing wrong was found a way to: ${row.wrong.join('; ')}`);
 }
 
-/** Does what a reaction says, as well as can be. */
-function react(provoker: Provoker, text: string): void {
-  if (isWrittenAsAct(text)) provoker.act(text);
-  else provoker.make(parseExpression(text));
+/** The condition in a reaction: itself, or what an act is kept up for. */
+function conditionOf(text: string): Expression | null {
+  if (!isWrittenAsAct(text)) return parseExpression(text);
+  const act = parseAct(text);
+  return act.kind === 'call' ? null : act.until;
 }

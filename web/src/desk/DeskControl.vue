@@ -9,7 +9,7 @@ import type { RunningMachine } from './useMachine';
  * kept there for those who cannot hold.
  */
 const props = defineProps<{ desk: RunningMachine; control: Control }>();
-const { id, kind, name, positions = [], springs } = props.control;
+const { id, kind, name, positions = [], springs, choice = false } = props.control;
 
 /** Held, it is let go when the finger leaves; kept, with another tap. */
 const kept = ref(false);
@@ -23,11 +23,12 @@ const worked = computed(() =>
 );
 const at = computed(() => Math.max(0, positions.indexOf(String(reads.value))));
 const rest = Math.max(0, positions.indexOf(springs ?? ''));
+const positionWords = (to: string) => (choice ? to.replaceAll('-', ' ') : to);
 const percentOf = (share: number) => `${Math.round(100 * share)} %`;
 const stateWords = computed(() => {
   if (kind === 'pedal') return depth.value === 0 ? 'not pressed' : `pressed ${percentOf(depth.value)}`;
   if (kind === 'hold') return worked.value ? 'held' : 'let go';
-  return kind === 'press' || kind === 'pull' ? '' : String(reads.value);
+  return kind === 'press' || kind === 'pull' ? '' : positionWords(String(reads.value));
 });
 
 const workAct = (to: string): DeskAct =>
@@ -75,7 +76,7 @@ function keep() {
 watch(worked, (now) => {
   if (!now) holding.value = null;
 });
-const put = (to: string) => props.desk.act({ kind: 'set', control: id, to }, `${name}: ${to}`);
+const put = (to: string) => props.desk.act({ kind: 'set', control: id, to }, `${name}: ${positionWords(to)}`);
 const strike = () =>
   props.desk.act({ kind: 'press', control: id }, kind === 'pull' ? `${name}: pulled` : `${name}: pressed`);
 
@@ -85,13 +86,14 @@ const touches = computed(() =>
     ? depths.map((each) => ({ to: String(each), says: percentOf(each), on: depth.value === each }))
     : kind === 'hold'
       ? [{ to: 'held', says: 'Hold', on: worked.value }]
-      : positions.map((each) => ({ to: each, says: each, on: reads.value === each })),
+      : positions.map((each) => ({ to: each, says: positionWords(each), on: reads.value === each })),
 );
 </script>
 
 <template>
   <section class="card" :class="{ worked }" :aria-label="name">
     <ControlDrawing
+      v-if="!choice"
       :kind="kind"
       :stops="positions.length"
       :at="at"

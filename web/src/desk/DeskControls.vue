@@ -10,17 +10,20 @@ const props = defineProps<{
   /** All of them close together, for whoever must see them at one glance. */
   close?: boolean;
 }>();
-const GROUPS: readonly { name: string; kinds: readonly ControlKind[] }[] = [
+const GROUPS: readonly { name: string; kinds: readonly ControlKind[]; choice?: boolean }[] = [
   { name: 'Levers, held while they are worked', kinds: ['lever'] },
   { name: 'Foot', kinds: ['pedal'] },
   { name: 'Buttons and cords', kinds: ['hold', 'press', 'pull'] },
   { name: 'Switches, keys and what is put somewhere', kinds: ['selector'] },
+  { name: 'Up to you', kinds: ['selector'], choice: true },
 ];
 const groups = computed(() => {
   const here = props.desk.machine.desk.controls.filter((each) => props.desk.isHere(each.at));
   return GROUPS.map((group) => ({
     ...group,
-    controls: here.filter((each) => group.kinds.includes(each.kind)) as Control[],
+    controls: here.filter(
+      ({ kind, choice = false }) => group.kinds.includes(kind) && choice === (group.choice ?? false),
+    ) as Control[],
   })).filter((group) => group.controls.length > 0);
 });
 </script>

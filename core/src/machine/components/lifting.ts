@@ -216,14 +216,16 @@ export const hoist = component({
     /** Whether the upper limit works; it stops the hook half a metre below the top. */
     limitWhen: condition.optional(),
     top: amount('length').default(20),
+    /** The lowest the hook goes; below the floor where there is a pit, and wraps go on leaving the drum. */
+    bottom: amount('length').default(0),
     start: amount('length').default(6),
     slowMetresPerSecond: z.number().min(0.001).max(5).default(0.05),
     fastMetresPerSecond: z.number().min(0.001).max(10).default(0.2),
     wrapsAtTop: z.number().min(0).max(200).default(20),
     wrapsAtFloor: z.number().min(0).max(200).default(3),
   }),
-  states: ({ top, start, wrapsAtTop }) => ({
-    height: figure('length', start, [0, top]),
+  states: ({ top, bottom, start, wrapsAtTop }) => ({
+    height: figure('length', start, [bottom, top]),
     wraps: figure(null, 0, [0, wrapsAtTop]),
     upperLimit: truth(),
     moving: truth(),
@@ -235,11 +237,12 @@ export const hoist = component({
     const ceiling = works ? Math.max(0, given.top - 0.5) : given.top;
     const speed = own.holds('fastWhen') ? given.fastMetresPerSecond : given.slowMetresPerSecond;
     const told = allowed ? way(own.holds('raisedWhen'), own.holds('loweredWhen')) : 0;
-    const next = moved(height, told, speed, 0, Math.max(height, ceiling));
+    const next = moved(height, told, speed, given.bottom, Math.max(height, ceiling));
     own.set('height', next);
     own.set('moving', next !== height);
     own.set('upperLimit', works && next >= ceiling - 1e-6);
-    own.set('wraps', given.wrapsAtFloor + ((given.wrapsAtTop - given.wrapsAtFloor) * next) / given.top);
+    const wraps = given.wrapsAtFloor + ((given.wrapsAtTop - given.wrapsAtFloor) * next) / given.top;
+    own.set('wraps', Math.max(0, wraps));
   },
 });
 

@@ -97,12 +97,14 @@ function componentSchema(own: SchemaNode | null, kind: unknown): SchemaNode | nu
 const turnsTo = computed(() => {
   if (list.value !== 'deskForbidden' && list.value !== 'deskFailures') return null;
   const given = (rowValue.value ?? {}) as Readonly<Record<string, unknown>>;
-  if (!('notHere' in given)) return { name: 'The desk cannot show it', row: { notHere: '' } };
+  // What is asked on a card is asked either way.
+  const asked = 'asked' in given ? { asked: given['asked'] } : {};
+  if (!('notHere' in given)) return { name: 'The desk cannot show it', row: { notHere: '', ...asked } };
   return {
     name: 'The desk shows it',
     row:
       list.value === 'deskForbidden'
-        ? { when: '' }
+        ? { when: '', ...asked }
         : { begins: '', sets: {}, seen: [], right: [], wrong: [] },
   };
 });
