@@ -57,6 +57,62 @@ describe('the desk', () => {
     await close();
   });
 
+  it('sounds when it is asked to, writes it always, and tells of what tempted', async () => {
+    const { context, close } = await openBrowser();
+    const page = context.pages()[0]!;
+    // An ear on everything that goes to the loudspeaker.
+    await page.addInitScript(() => {
+      const ears: AnalyserNode[] = [];
+      Object.assign(globalThis, { ears });
+      const connect = AudioNode.prototype.connect as (this: AudioNode, ...to: unknown[]) => unknown;
+      AudioNode.prototype.connect = function (this: AudioNode, ...to: unknown[]) {
+        if (to[0] instanceof AudioDestinationNode) {
+          const ear = this.context.createAnalyser();
+          ear.fftSize = 8192;
+          connect.call(this, ear);
+          ears.push(ear);
+        }
+        return connect.apply(this, to);
+      } as typeof AudioNode.prototype.connect;
+    });
+    /** How loud a pitch is, in decibels; null where nothing is connected to a loudspeaker. */
+    const loud = (hz: number) =>
+      page.evaluate((pitch) => {
+        const all = (globalThis as unknown as { ears: AnalyserNode[] }).ears.map((ear) => {
+          const bins = new Float32Array(ear.frequencyBinCount);
+          ear.getFloatFrequencyData(bins);
+          return bins[Math.round((pitch * ear.fftSize) / ear.context.sampleRate)]!;
+        });
+        return all.length === 0 ? null : Math.max(...all);
+      }, hz);
+    await signIn(page, demo.address, 'isla');
+    await begin(page, demo.address, 'Counterbalance forklift', /^Start it/, /^Test/);
+    const sound = page.getByRole('button', { name: 'Sound' });
+    expect(await sound.getAttribute('aria-pressed')).toBe('false');
+    await page
+      .getByRole('region', { name: 'Up to you' })
+      .getByRole('button', { name: 'The key from down here: turned' })
+      .click();
+    await page.getByRole('button', { name: /In the seat/ }).click();
+    await page.getByRole('button', { name: 'Horn button: Hold' }).focus();
+    const perceived = page.getByRole('region', { name: 'What you perceive here' });
+    await page.keyboard.down('Space');
+    await perceived.getByText('Horn', { exact: true }).waitFor();
+    expect(await loud(392)).toBeNull();
+    await page.keyboard.up('Space');
+    await sound.click();
+    await page.getByRole('button', { name: 'Horn button: Hold' }).focus();
+    await page.keyboard.down('Space');
+    for (const hz of [392, 494]) await expect.poll(() => loud(hz), { timeout: 20_000 }).toBeGreaterThan(-50);
+    await expect.poll(() => sound.getAttribute('title')).toBe('Sounds now: Horn');
+    await page.keyboard.up('Space');
+    await expect.poll(() => loud(392), { timeout: 20_000 }).toBeLessThan(-80);
+    expect(await sound.getAttribute('title')).toMatch(/^What is heard/);
+    await endRun(page);
+    await page.getByText('Starting the truck from anywhere but the seat').first().waitFor();
+    await close();
+  });
+
   it('names a generator started with its breaker closed, and every load put on at once, with time and length', async () => {
     const { context, close } = await openBrowser();
     const page = context.pages()[0]!;

@@ -1,4 +1,5 @@
 import { GRADES, METHODS } from '@rounds/core/catalogue';
+import { READY_PARTS } from '@rounds/core/practice';
 import { DRILL_FORMS, drillActSchema, MOST_ACTS } from '@rounds/core/drill';
 import { DESK_PROGRAMS } from '@rounds/core/machine';
 import { z } from 'zod';
@@ -101,6 +102,9 @@ const answered = z.object({
   progress: drillProgress,
 });
 
+/** A part of being ready for an assessment, and how far it is. */
+const readyPart = z.object({ part: z.enum(READY_PARTS), met: z.boolean(), says: z.string() });
+
 /** Practice of a person in a class. */
 const classPractice = z.object({
   classId: z.string(),
@@ -152,8 +156,10 @@ const classPractice = z.object({
   due: z.number(),
   /** What goes wrong most: the part and what was wrong with it. */
   forgotten: z.array(z.object({ item: z.string(), says: z.string(), times: z.number(), wrong: z.number() })),
-  /** Days on which the class's criterion was met; two make ready. */
+  /** Days on which a drill over the whole round met the class's criterion. */
   metOn: z.array(z.string()),
+  /** What makes ready in this class, and whether all of it is met. */
+  parts: z.array(readyPart),
   ready: z.boolean(),
 });
 export type ClassPractice = z.infer<typeof classPractice>;
@@ -165,7 +171,7 @@ const practised = z.object({
   classTitle: z.string(),
   drills: z.number(),
   last: z.object({ id: uuid, endedAt: instant, score: z.number() }),
-  metDays: z.number(),
+  parts: z.array(readyPart),
   ready: z.boolean(),
 });
 

@@ -205,10 +205,19 @@ export const packSchema = z.strictObject({
     watch: z.array(text).default([]),
     readiness: z
       .strictObject({
-        score: z.number().min(1).max(100).describe('Least score of a drill over the whole round'),
+        score: z
+          .number()
+          .min(1)
+          .max(100)
+          .describe('Least score of a drill over the whole round, and of a run at the desk'),
+        asks: z
+          .array(z.enum(['round', 'desk', 'commands']))
+          .min(1)
+          .optional()
+          .describe('What makes ready; everything the class can show where nothing is said'),
       })
       .optional()
-      .describe('What a drill must come to before an assessment; the usual where nothing is said'),
+      .describe('What practice must come to before an assessment; the usual where nothing is said'),
     course: z
       .strictObject({
         turns: z

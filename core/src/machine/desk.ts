@@ -67,11 +67,31 @@ const look = z.strictObject({
   needs,
 });
 
+/** What the sounds of a machine are like. */
+export const TONES = [
+  'engine',
+  'rough',
+  'starter',
+  'horn',
+  'alarm',
+  'buzzer',
+  'beep',
+  'hiss',
+  'squeal',
+  'clang',
+  'knock',
+  'whirr',
+  'click',
+] as const;
+export type ToneName = (typeof TONES)[number];
+
 const show = z.strictObject({
   id,
   at: where,
   kind: z.enum(SHOW_KINDS),
   name: z.string(),
+  /** What a sound sounds like, for those who have sound on; without it, it is written alone. */
+  tone: z.enum(TONES).optional(),
   when: expression.optional(),
   value: expression.optional(),
   unit: z.string().optional(),

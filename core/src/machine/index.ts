@@ -9,6 +9,7 @@ export {
   deskSchema,
   leadsTo,
   placesOf,
+  type ToneName,
   waysTo,
 } from './desk';
 export { fitDesk, type FittedDesk } from './fit';

@@ -41,7 +41,7 @@ function shownBy(rung: Rung, practised: Practised | undefined): { shown: string 
     const times = practised.metOn.length;
     return {
       shown: `Walk-round drills: ${Math.round(practised.last.score)} of 100 last, standard met on ${times === 1 ? 'one day' : `${times} days`}`,
-      met: practised.ready,
+      met: practised.parts.some((each) => each.part === 'round' && each.met),
     };
   }
   if (rung.shownBy === 'commands') {

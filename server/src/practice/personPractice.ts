@@ -1,18 +1,18 @@
 import type { ClassPractice, RouteAnswer, routes } from '@rounds/contract';
 import type { Pack } from '@rounds/core/catalogue';
-import { DAYS_TO_BE_READY } from '@rounds/core/drill';
 import { isDue, type ItemState, itemStates, itemWords } from '@rounds/core/practice';
 import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { publishedPack } from '../classes/packs';
 import { type House, siteToday } from '../data/context';
-import { machineClass } from '../data/schema';
+import { machineClass, person } from '../data/schema';
 import { commandSet, deskRun, drill, practiceSet } from '../data/teachingSchema';
 import { personOr404 } from '../people/roster';
 import { bench, exercise, exercisePlace } from '../data/gradingSchema';
 import { classesPractised, reviewsOf } from '../data/practiceReviews';
 import { classesCommanded, commandFigures } from './commands';
 import { classesAtDesk, deskFigures } from './desk';
+import { isReady, partsOf, shownBeyondRounds } from './readiness';
 import { openSets } from './sets';
 
 /** Most things forgotten that are listed. */
@@ -120,7 +120,9 @@ export async function personPractice(
     ...(await classesAtDesk(house, id)),
     ...(await classesCommanded(house, id)),
   ];
-  for (const classId of new Set([...drilled, ...practisedIn])) {
+  const all = [...new Set([...drilled, ...practisedIn])];
+  const shown = await shownBeyondRounds(house, eq(person.id, id), all);
+  for (const classId of all) {
     const own = rows.filter((each) => each.classId === classId);
     const point = ({ id: drillId, endedAt, result }: (typeof own)[number]) => ({
       id: drillId,
@@ -131,6 +133,7 @@ export async function personPractice(
     const ownBenches = benches.filter((each) => each.classId === classId);
     const states = [...itemStates(await reviewsOf(house.db, id, classId)).values()];
     const metOn = [...new Set(own.filter((each) => each.met).map((each) => each.endedOn!))];
+    const parts = published ? partsOf(published.pack, { personId: id, classId }, metOn, shown) : [];
     classes.push({
       classId,
       classTitle: published?.pack.title ?? classId,
@@ -150,7 +153,8 @@ export async function personPractice(
       due: states.filter((each) => isDue(each, now)).length,
       forgotten: published ? forgotten(published.pack, states) : [],
       metOn,
-      ready: metOn.length >= DAYS_TO_BE_READY,
+      parts,
+      ready: isReady(parts),
     });
   }
   const open = [

@@ -1,12 +1,13 @@
 import type { RouteAnswer, RouteInput, routes } from '@rounds/contract';
-import { DAYS_TO_BE_READY } from '@rounds/core/drill';
+import type { Pack } from '@rounds/core/catalogue';
 import { itemWords } from '@rounds/core/practice';
 import { and, countDistinct, desc, eq, isNotNull, sql } from 'drizzle-orm';
 import { type Caller, scopeOf, withinScope } from '../accounts/access';
-import { packOrProblem } from '../classes/packs';
+import { packOrProblem, publishedPack } from '../classes/packs';
 import { type House, siteToday } from '../data/context';
 import { machineClass, person } from '../data/schema';
 import { drill, practiceReview, practiceSet } from '../data/teachingSchema';
+import { isReady, partsOf, shownBeyondRounds } from './readiness';
 import { openSets } from './sets';
 
 type Asked = RouteInput<typeof routes.practiceOverview>['query'];
@@ -76,17 +77,23 @@ export async function practiceOverview(house: House, { classId }: Asked, caller:
     const key = `${each.personId} ${each.classId}`;
     groups.set(key, [...(groups.get(key) ?? []), each]);
   }
+  const classes = [...new Set(found.map((each) => each.classId))];
+  const packs = new Map<string, Pack | undefined>();
+  for (const each of classes) packs.set(each, (await publishedPack(house.db, each))?.pack);
+  const shown = await shownBeyondRounds(house, withinScope(scopeOf(caller)), classes);
   const rows = [...groups.values()].map((own) => {
     const last = own[0]!;
-    const metDays = new Set(own.flatMap((each) => (each.met ? [each.endedOn] : []))).size;
+    const roundDays = own.flatMap((each) => (each.met ? [each.endedOn!] : []));
+    const pack = packs.get(last.classId);
+    const parts = pack ? partsOf(pack, last, roundDays, shown) : [];
     return {
       person: { id: last.personId, name: `${last.given} ${last.family}`, team: last.team },
       classId: last.classId,
       classTitle: last.classTitle,
       drills: own.length,
       last: { id: last.id, endedAt: new Date(last.endedAt!).toISOString(), score: last.score },
-      metDays,
-      ready: metDays >= DAYS_TO_BE_READY,
+      parts,
+      ready: isReady(parts),
     };
   });
   const sets = await openSets(

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SoundOutlined } from '@ant-design/icons-vue';
 import type { DeskView } from '@rounds/contract/desk';
 import { momentWords } from '@rounds/core/procedure';
 import { onKeyStroke } from '@vueuse/core';
@@ -16,6 +17,7 @@ import DeskPlaces from './DeskPlaces.vue';
 import DeskSenses from './DeskSenses.vue';
 import { MODE_WORDS, PROGRAM_WORDS } from './deskWords';
 import { useDesk } from './useDesk';
+import { useDeskSound } from './useDeskSound';
 import { type Speed, SPEED_CHOICES } from './useMachine';
 
 /** A run under way: where one is, what is perceived there, what is in reach; below it the clock, and the way if it is shown. */
@@ -25,6 +27,14 @@ const result = `/practise/desk/${props.view.id}/result`;
 if (props.view.ended) void router.replace(result);
 const desk = useDesk(props.view);
 const { told, speed, problem, unsent, seconds } = desk;
+const sound = useDeskSound(desk);
+const soundWords = computed(() =>
+  sound.failed.value
+    ? 'There is no sound to be had here; all of it is written'
+    : sound.names.value.length > 0
+      ? `Sounds now: ${sound.names.value.join(', ')}`
+      : 'What is heard, as sound; it is always written too',
+);
 
 const guided = computed(() => props.view.mode === 'guided' && desk.session.steps.length > 0);
 const next = computed(() => new Set(desk.next.value.map((each) => each.id)));
@@ -119,6 +129,17 @@ watch(desk.full, (now) => {
         title="Keys: P pauses, 1 real time, 2 ten times, 3 sixty times"
         @change="speed = Number($event) as Speed"
       />
+      <Button
+        size="large"
+        :type="sound.on.value ? 'primary' : 'default'"
+        aria-label="Sound"
+        :aria-pressed="sound.on.value"
+        :title="soundWords"
+        @click="sound.toggle"
+      >
+        <template #icon><SoundOutlined /></template>
+        <span class="sound-word">Sound</span>
+      </Button>
       <p class="told grow" role="status" aria-live="polite">
         <template v-if="told[0]">
           <strong v-if="told[0].refused" class="refused">Not from here: </strong>{{ told[0].says }}
@@ -224,8 +245,20 @@ h1 {
   .left :deep(.plan) {
     max-height: 150px;
   }
+  .work,
+  .work.guided {
+    padding-bottom: 9rem;
+  }
   .bar {
     flex-wrap: wrap;
+    gap: 0.4rem 0.6rem;
+    padding-inline: 0.6rem;
+  }
+  .clock {
+    min-width: 3.2em;
+  }
+  .sound-word {
+    display: none;
   }
   .told {
     order: -1;

@@ -12,6 +12,12 @@ const overview = usePracticeOverview(
   () => true,
   () => props.classId,
 );
+/** What is still to be shown before somebody is ready. */
+const leftOf = (parts: readonly { met: boolean; says: string }[]) =>
+  parts
+    .filter((each) => !each.met)
+    .map((each) => each.says)
+    .join('; ');
 </script>
 
 <template>
@@ -41,6 +47,9 @@ const overview = usePracticeOverview(
               </button>
               <span class="quiet"> {{ row.person.team }}</span>
               <span v-if="!classId" class="what">{{ row.classTitle }}</span>
+              <span v-if="!row.ready && row.parts.length > 0" class="what quiet">{{
+                leftOf(row.parts)
+              }}</span>
             </span>
             <span>
               <strong v-if="row.ready" class="ready">Ready</strong>

@@ -4,6 +4,7 @@ import type { practiceRoutes } from '@rounds/contract/practice';
 import { tenths } from '../commands/commandWords';
 import { PROGRAM_WORDS } from '../desk/deskWords';
 import { day } from '../parts/words';
+import ReadyParts from './ReadyParts.vue';
 
 /** What a person has practised, a class at a time: whether they are ready, how it went, what to come back to. */
 defineProps<{ practice: RouteAnswer<typeof practiceRoutes.personPractice> }>();
@@ -21,10 +22,9 @@ const LAST = 8;
     <div class="row spread">
       <h2>{{ each.classTitle }}</h2>
       <strong v-if="each.ready" class="ready">Ready for assessment</strong>
-      <span v-else class="quiet">{{
-        each.metOn.length === 1 ? 'Standard met once, on one more day it makes ready' : 'Not ready yet'
-      }}</span>
+      <span v-else class="quiet">Not ready yet</span>
     </div>
+    <ReadyParts :parts="each.parts" />
     <dl class="figures">
       <div v-if="each.last">
         <dt>Last score</dt>

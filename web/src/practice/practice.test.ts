@@ -219,6 +219,14 @@ describe('the practice of a person', () => {
           due: 12,
           forgotten: [{ item: 'a/b', says: 'Seat belt: frayed', times: 3, wrong: 2 }],
           metOn: ['2026-03-01'],
+          parts: [
+            { part: 'round' as const, met: false, says: 'Walk-round: standard met on 1 of 2 days' },
+            {
+              part: 'commands' as const,
+              met: true,
+              says: 'Controls: the last sets were within the standard',
+            },
+          ],
           ready: false,
         },
       ],
@@ -234,7 +242,14 @@ describe('the practice of a person', () => {
       throw new Refusal('forbidden', 'Not today.');
     });
     await show(PracticeScreen, { role: 'operator', personId: PERSON.id });
-    expect(text()).toContain('Standard met once, on one more day it makes ready');
+    expect(text()).toContain('Not ready yet');
+    const parts = [...document.querySelectorAll('[aria-label="What makes ready"] li')].map((each) =>
+      each.textContent?.trim(),
+    );
+    expect(parts).toEqual([
+      expect.stringMatching(/Open: ?Walk-round: standard met on 1 of 2 days/),
+      expect.stringMatching(/Met: ?Controls: the last sets/),
+    ]);
     expect(text()).toContain('Seat belt: frayed 2 of 3 wrong');
     await click('button', /^One station/);
     expect(text()).toContain('Choose the station first.');
@@ -282,7 +297,7 @@ describe('the practice of a person', () => {
           classTitle: pack.title,
           drills: 3,
           last: { id: ID, endedAt: AT, score: 85 },
-          metDays: 2,
+          parts: [{ part: 'round' as const, met: true, says: 'Walk-round: standard met on 2 of 2 days' }],
           ready: true,
         },
       ],
