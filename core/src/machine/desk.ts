@@ -68,7 +68,7 @@ const look = z.strictObject({
 });
 
 /** What the sounds of a machine are like. */
-export const TONES = [
+const TONES = [
   'engine',
   'rough',
   'starter',

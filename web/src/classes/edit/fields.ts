@@ -154,6 +154,8 @@ const DESK_NAMES: Readonly<Record<string, string>> = {
   positions: 'Positions',
   values: 'What it may be',
   notHere: 'Why the desk cannot show it',
+  tone: 'What it sounds like',
+  choice: 'Up to the person, no control of the machine',
 };
 
 /** A field's name as a form shows it. */
