@@ -61,6 +61,9 @@ export function tryOut(
 ): Tried[] {
   const pack = shippedPack(classId);
   const scripts = deskScripts(classId);
+  for (const id of Object.keys(scripts))
+    if (!(id in pack.machine.desk!.forbidden) && !(id in pack.machine.desk!.failures))
+      throw new Error(`packs/scripts/${classId}.yaml: the desk has no row "${id}"`);
   const tries = kind === 'forbidden' ? tryRules : tryFailures;
   const rows = new Map<string, Tried>(
     Object.keys(pack.machine.desk![kind]).map((id) => [id, { id, results: [] }]),

@@ -61,19 +61,14 @@ export class Provoker {
     for (const { kind, id, needs: _needs, origin: _origin, ...given } of machine.desk.components) {
       const found = COMPONENT_KINDS.get(kind);
       if (!found) continue;
-      const conditions = conditionsOf(found).flatMap((name) => {
-        const text = (given as Record<string, unknown>)[name];
-        return typeof text === 'string' ? [text] : [];
-      });
-      this.conditions.set(id ?? kind, conditions);
-      const allows = conditionsOf(found).filter((name) => ALLOWS.test(name));
-      this.allows.set(
-        id ?? kind,
-        allows.flatMap((name) => {
+      const written = (names: readonly string[]) =>
+        names.flatMap((name) => {
           const text = (given as Record<string, unknown>)[name];
           return typeof text === 'string' ? [text] : [];
-        }),
-      );
+        });
+      const names = conditionsOf(found);
+      this.conditions.set(id ?? kind, written(names));
+      this.allows.set(id ?? kind, written(names.filter((name) => ALLOWS.test(name))));
     }
   }
 

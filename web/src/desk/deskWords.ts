@@ -13,5 +13,5 @@ export const PROGRAM_WORDS: Readonly<Record<DeskProgram, { name: string; says: s
 /** How much of the way is shown. */
 export const MODE_WORDS: Readonly<Record<Exclude<DeskMode, 'free'>, { name: string; says: string }>> = {
   guided: { name: 'Guided', says: 'The steps that may come next are shown' },
-  test: { name: 'Test', says: 'Nothing is shown: it tells what you know' },
+  test: { name: 'Test', says: 'Nothing is shown. Counts for readiness' },
 };

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { ClassPractice } from '@rounds/contract/practice';
 import PagedList from '../parts/PagedList.vue';
 import StateBox from '../parts/StateBox.vue';
 import { day } from '../parts/words';
@@ -12,12 +13,10 @@ const overview = usePracticeOverview(
   () => true,
   () => props.classId,
 );
+const PART_WORDS = { round: 'walk-round', desk: 'start and stop', commands: 'controls' } as const;
 /** What is still to be shown before somebody is ready. */
-const leftOf = (parts: readonly { met: boolean; says: string }[]) =>
-  parts
-    .filter((each) => !each.met)
-    .map((each) => each.says)
-    .join('; ');
+const leftOf = (parts: ClassPractice['parts']) =>
+  parts.flatMap((each) => (each.met ? [] : PART_WORDS[each.part])).join(', ');
 </script>
 
 <template>

@@ -7,8 +7,8 @@ defineProps<{ parts: ClassPractice['parts'] }>();
 
 <template>
   <ul v-if="parts.length > 0" class="parts" aria-label="What makes ready">
-    <li v-for="each in parts" :key="each.part" :class="{ met: each.met }">
-      <span class="mark" aria-hidden="true">{{ each.met ? '✓' : '' }}</span>
+    <li v-for="each in parts" :key="each.part" :class="{ quiet: !each.met }">
+      <span class="mark" aria-hidden="true">{{ each.met ? '✓' : '–' }}</span>
       <span class="visually-hidden">{{ each.met ? 'Met: ' : 'Open: ' }}</span>{{ each.says }}
     </li>
   </ul>
@@ -30,16 +30,8 @@ li {
 .mark {
   flex: none;
   width: 1.15em;
-  height: 1.15em;
-  border: 1.5px solid var(--ink);
-  border-radius: 2px;
   text-align: center;
-  line-height: 1;
   font-weight: 700;
-}
-.met .mark {
-  background: var(--petrol);
-  border-color: var(--petrol);
-  color: var(--sheet);
+  color: var(--petrol);
 }
 </style>
