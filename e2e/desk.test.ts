@@ -26,16 +26,32 @@ const told = async (page: Page) =>
       .allInnerTexts()),
   ].join('\n');
 
+/** A browser for somebody's hand, with the learner signed in: a phone for touch, else a desk. */
+async function opened(hand: 'mouse' | 'touch' | 'keyboard') {
+  const { context, close } = await openBrowser({
+    viewport: hand === 'touch' ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+    hasTouch: hand === 'touch',
+  });
+  const page = context.pages()[0]!;
+  await signIn(page, demo.address, 'isla');
+  return { page, close };
+}
+
 describe('the desk', () => {
   for (const hand of ['mouse', 'touch', 'keyboard'] as const)
     it(`starts a loader by ${hand}`, async () => {
-      const { context, close } = await openBrowser({
-        viewport: hand === 'touch' ? { width: 390, height: 844 } : { width: 1280, height: 800 },
-        hasTouch: hand === 'touch',
-      });
-      const page = context.pages()[0]!;
-      await signIn(page, demo.address, 'isla');
+      const { page, close } = await opened(hand);
       const view = await begin(page, demo.address, 'Wheel loader', /^Start it/, /^Guided/);
+      await workAt(page, view, hand);
+      await endRun(page);
+      expect(await told(page)).toMatch(/^100 of 100, nothing critical/);
+      await close();
+    });
+
+  for (const hand of ['touch', 'keyboard'] as const)
+    it(`stops a loader that has worked by ${hand}`, async () => {
+      const { page, close } = await opened(hand);
+      const view = await begin(page, demo.address, 'Wheel loader', /^Stop it/, /^Test/);
       await workAt(page, view, hand);
       await endRun(page);
       expect(await told(page)).toMatch(/^100 of 100, nothing critical/);
