@@ -10,7 +10,7 @@ import type { Page } from 'playwright-core';
 import { build } from 'vite';
 import { seededIds } from '../demo/src/index';
 import { type House, projectStandings, standingsToday, tables } from '../server/src/index';
-import { openBrowser } from './browser';
+import { chooseOption, openBrowser } from './browser';
 import { startDemo } from './demoServer';
 import { median, times } from './timing';
 import { signIn } from './views';
@@ -26,6 +26,7 @@ export async function benchWeb(row: Row): Promise<void> {
   const demo = await startDemo();
   try {
     await firstLoad(row, demo.address);
+    await firstDesk(row, demo.address);
     await fillMatrix(demo.house);
     await matrix(row, demo.house, demo.address);
   } finally {
@@ -96,6 +97,33 @@ async function firstLoad(row: Row, address: string): Promise<void> {
     `limit 350 kB; ratio to the bare page ${(today / least).toFixed(2)}; ` +
       `all areas together ${kB(all.reduce((sum, file) => sum + zipped(file), 0))}, ` +
       `fonts ${kB(fonts.reduce((sum, name) => sum + readFileSync(join(dist, 'assets', name)).length, 0))}`,
+  );
+}
+
+/** A desk opened for the first time in a browser: from the press on Begin until it can be worked. */
+async function firstDesk(row: Row, address: string): Promise<void> {
+  const [desk, practise]: [number[], number[]] = [[], []];
+  for (let i = 0; i < 3; i++) {
+    const { context, close } = await openBrowser();
+    const page = context.pages()[0]!;
+    await signIn(page, address, 'isla');
+    const begun = performance.now();
+    await page.goto(`${address}/practise?what=desk`);
+    const start = page.getByRole('button', { name: /^Start it/ });
+    await start.waitFor();
+    practise.push(performance.now() - begun);
+    await chooseOption(page, 'Class', 'Counterbalance forklift');
+    await start.click();
+    const pressed = performance.now();
+    await page.getByRole('button', { name: 'Begin', exact: true }).click();
+    await page.getByRole('button', { name: /In the seat/ }).waitFor();
+    desk.push(performance.now() - pressed);
+    await close();
+  }
+  row(
+    'desk of the largest machine, first open in a browser',
+    `${median(desk).toFixed(0)} ms`,
+    `limit 1000 ms; the practice screen ${median(practise).toFixed(0)} ms (ratio ${(median(desk) / median(practise)).toFixed(2)})`,
   );
 }
 
