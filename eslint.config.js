@@ -44,7 +44,7 @@ const serverAreas = {
   data: ['http', 'jobs', 'accounts'],
   print: [],
   // The registry of heavy work names the work of every area.
-  jobs: ['http', 'data', 'print', 'accounts', 'people', 'classes', 'assess', 'teach'],
+  jobs: ['http', 'data', 'print', 'accounts', 'people', 'classes', 'assess', 'teach', 'practice'],
   accounts: serverShared,
   classes: [...serverShared, 'accounts', 'certification'],
   certification: [...serverShared, 'accounts', 'classes'],

@@ -1,5 +1,4 @@
-import { GRADES, METHODS } from '@rounds/core/catalogue';
-import { READY_PARTS } from '@rounds/core/practice';
+import { GRADES, METHODS, READY_PARTS } from '@rounds/core/catalogue';
 import { DRILL_FORMS, drillActSchema, MOST_ACTS } from '@rounds/core/drill';
 import { DESK_PROGRAMS } from '@rounds/core/machine';
 import { z } from 'zod';

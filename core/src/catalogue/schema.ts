@@ -4,7 +4,7 @@ import { id, needs, originSchema, point, text } from './schemaParts';
 import { forbidden, procedure, step } from './schemaProcedure';
 import { checkpoint, fault } from './schemaRound';
 import { sheet } from './schemaSheet';
-import { COURSE_LAYOUTS, PLACES, USES } from './vocabulary';
+import { COURSE_LAYOUTS, PLACES, READY_PARTS, USES } from './vocabulary';
 
 export { type Origin, originSchema } from './schemaParts';
 export type { Procedure, Step, Timing } from './schemaProcedure';
@@ -195,7 +195,7 @@ export const packSchema = z.strictObject({
             .optional()
             .describe('When it is signed off; shown once alone where nothing is said'),
           shownBy: z
-            .enum(['round', 'commands', 'desk'])
+            .enum(READY_PARTS)
             .optional()
             .describe('What somebody practises by themselves that speaks for it'),
         }),
@@ -211,7 +211,7 @@ export const packSchema = z.strictObject({
           .max(100)
           .describe('Least score of a drill over the whole round, and of a run at the desk'),
         asks: z
-          .array(z.enum(['round', 'desk', 'commands']))
+          .array(z.enum(READY_PARTS))
           .min(1)
           .optional()
           .describe('What makes ready; everything the class can show where nothing is said'),

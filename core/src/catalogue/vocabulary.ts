@@ -154,3 +154,7 @@ export function worse(a: Grade, b: Grade): Grade {
 /** What is set out with cones for driving. */
 export const COURSE_LAYOUTS = ['figure-of-eight', 'slalom', 'square-approach', 'reverse-lane'] as const;
 export type CourseLayout = (typeof COURSE_LAYOUTS)[number];
+
+/** What is practised by oneself and speaks for somebody: the round, start and stop at the desk, the controls. */
+export const READY_PARTS = ['round', 'desk', 'commands'] as const;
+export type ReadyPart = (typeof READY_PARTS)[number];

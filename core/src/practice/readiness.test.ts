@@ -8,7 +8,7 @@ const nothing: Practised = { roundDays: [], desk: [], commandSets: 0, commandsRe
 const run = (on: string, change: Partial<DeskTry> = {}): DeskTry => ({
   on,
   program: 'whole',
-  untold: true,
+  asTest: true,
   score: 90,
   critical: 0,
   ...change,
@@ -40,12 +40,12 @@ describe('being ready for an assessment', () => {
   it('wants start and stop on two days each, with nothing shown, the score and no critical flaw', () => {
     expect(desk(run('2026-03-01'), run('2026-03-02')).met).toBe(true);
     expect(desk(run('2026-03-01'), run('2026-03-01')).met).toBe(false);
-    for (const flaw of [{ untold: false }, { score: 79 }, { critical: 1 }, { program: 'free' as const }])
+    for (const flaw of [{ asTest: false }, { score: 79 }, { critical: 1 }, { program: 'free' as const }])
       expect([flaw, desk(run('2026-03-01'), run('2026-03-02', flaw)).met]).toEqual([flaw, false]);
     const started = desk(run('2026-03-01', { program: 'start' }), run('2026-03-02', { program: 'tests' }));
     expect(started).toMatchObject({
       met: false,
-      says: 'At the desk, untold: started on 2 of 2 days, stopped on 0 of 2 days',
+      says: 'At the desk, as a test: started on 2 of 2 days, stopped on 0 of 2 days',
     });
     const both = desk(
       run('2026-03-01', { program: 'start' }),

@@ -1,11 +1,7 @@
 import type { PlainDate } from '../calendar';
-import type { EffectivePack } from '../catalogue';
+import { type EffectivePack, READY_PARTS, type ReadyPart } from '../catalogue';
 import { DAYS_TO_BE_READY, drillCriterion } from '../drill';
 import { type DeskProgram, programsOf } from '../machine';
-
-/** What practice by oneself must show before an assessment: the round, start and stop at the desk, the controls. */
-export const READY_PARTS = ['round', 'desk', 'commands'] as const;
-export type ReadyPart = (typeof READY_PARTS)[number];
 
 /** One part of being ready: whether it is met, and how far it is, in words. */
 export interface PartReadiness {
@@ -33,14 +29,14 @@ export interface DeskTry {
   on: PlainDate;
   program: DeskProgram;
   /** Nothing was shown. */
-  untold: boolean;
+  asTest: boolean;
   score: number;
   critical: number;
 }
 
 /** Whether a run counts: nothing shown, the score of the class reached, no critical flaw. */
-const counts = (pack: ReadyPack, { untold, score, critical }: DeskTry): boolean =>
-  untold && critical === 0 && score >= drillCriterion(pack).score;
+const counts = (pack: ReadyPack, { asTest, score, critical }: DeskTry): boolean =>
+  asTest && critical === 0 && score >= drillCriterion(pack).score;
 
 const days = (tries: readonly DeskTry[]): number => new Set(tries.map((each) => each.on)).size;
 const ofDays = (met: number) => `${Math.min(met, DAYS_TO_BE_READY)} of ${DAYS_TO_BE_READY} days`;
@@ -75,7 +71,7 @@ export function readinessOf(pack: ReadyPack, practised: Practised): PartReadines
         return {
           part,
           met: started >= DAYS_TO_BE_READY && (!stops || stopped >= DAYS_TO_BE_READY),
-          says: `At the desk, untold: started on ${ofDays(started)}${stops ? `, stopped on ${ofDays(stopped)}` : ''}`,
+          says: `At the desk, as a test: started on ${ofDays(started)}${stops ? `, stopped on ${ofDays(stopped)}` : ''}`,
         };
       }
       case 'commands':
@@ -91,3 +87,7 @@ export function readinessOf(pack: ReadyPack, practised: Practised): PartReadines
     }
   });
 }
+
+/** Ready with every part that the class asks for. */
+export const isReady = (parts: readonly PartReadiness[]): boolean =>
+  parts.length > 0 && parts.every((each) => each.met);

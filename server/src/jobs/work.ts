@@ -16,10 +16,8 @@ import {
   controlsOf,
 } from '@rounds/core/commands';
 import {
-  dealDesk,
   type DeskDeal,
   type DeskPack,
-  type DeskProgram,
   type DeskResult,
   judgeDesk,
   type LoggedAct,
@@ -30,18 +28,12 @@ import { cardDocument, type CardSubject, reportDocument, type ReportSubject } fr
 import { type ClassPaper, classPapers, type PaperSubject } from '../classes/paperDocuments';
 import { csvCells } from '../classes/tableCsv';
 import { type AskedColumns, checkRows, matchColumns, readCsv, type ReadRoster } from '../people/csvImport';
-import { ProblemError } from '../http/problem';
+import { dealRun } from '../practice/dealRun';
 import { render } from '../print/pdf';
 import { courseDocument, type CoursePaperSubject } from '../teach/coursePaper';
 import { lessonDocument, type LessonPaperSubject } from '../teach/lessonPaper';
 
-/** A run that is to be dealt, and one that is to be judged. */
-interface AskedDeal {
-  pack: DeskPack;
-  program: DeskProgram;
-  surprise: boolean;
-  seed: number;
-}
+/** A run that is to be judged. */
 interface JudgedRun {
   pack: DeskPack;
   deal: DeskDeal;
@@ -79,11 +71,7 @@ export const work = {
     const mapping = matchColumns(columns, asked);
     return { columns, mapping, rows: rows.length, ...checkRows(columns, rows, mapping, progress) };
   },
-  dealDesk: ({ pack, program, surprise, seed }: AskedDeal): DeskDeal => {
-    const machine = machineOf(pack);
-    if (!machine) throw new ProblemError('desk-run', `${pack.title} has no desk.`);
-    return dealDesk(pack, machine, program, { surprise, seed });
-  },
+  dealRun,
   judgeDesk({ pack, deal, log, ticks }: JudgedRun): { result: DeskResult; steps: StepResult[] } {
     const { result, judgement } = judgeDesk(pack, machineOf(pack)!, deal, log, ticks);
     return { result, steps: stepResults(judgement, result.trace) };

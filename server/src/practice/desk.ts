@@ -11,6 +11,7 @@ import { keepReviews } from '../data/practiceReviews';
 import { person } from '../data/schema';
 import { deskRun } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
+import { type AskedDeal, dealRun } from './dealRun';
 import { composedFor, learnerOf, maySeePractised, namedLearner } from './learner';
 
 type Row = typeof deskRun.$inferSelect;
@@ -64,12 +65,14 @@ export async function startDesk(
     const effective = await house.db.transaction(async (db) =>
       composedFor(db, pack, body.variant, who, today),
     );
-    const deal = await house.pool.run('dealDesk', {
+    const asked: AskedDeal = {
       pack: deskPackOf(effective),
       program: body.program,
       surprise: body.surprise,
       seed: randomInt(2 ** 31),
-    });
+    };
+    // A thread is worth its start only where there is much to be worked out.
+    const deal = body.surprise ? await house.pool.run('dealRun', asked) : dealRun(asked);
     await house.db.transaction(async (db) => {
       const made = await db
         .insert(deskRun)

@@ -1,6 +1,6 @@
 import type { ClassPractice, RouteAnswer, routes } from '@rounds/contract';
 import type { Pack } from '@rounds/core/catalogue';
-import { isDue, type ItemState, itemStates, itemWords } from '@rounds/core/practice';
+import { isDue, isReady, type ItemState, itemStates, itemWords } from '@rounds/core/practice';
 import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { publishedPack } from '../classes/packs';
@@ -12,7 +12,7 @@ import { bench, exercise, exercisePlace } from '../data/gradingSchema';
 import { classesPractised, reviewsOf } from '../data/practiceReviews';
 import { classesCommanded, commandFigures } from './commands';
 import { classesAtDesk, deskFigures } from './desk';
-import { isReady, partsOf, shownBeyondRounds } from './readiness';
+import { partsOf, shownBeyondRounds } from './readiness';
 import { openSets } from './sets';
 
 /** Most things forgotten that are listed. */

@@ -1,13 +1,13 @@
 import type { RouteAnswer, RouteInput, routes } from '@rounds/contract';
 import type { Pack } from '@rounds/core/catalogue';
-import { itemWords } from '@rounds/core/practice';
+import { isReady, itemWords } from '@rounds/core/practice';
 import { and, countDistinct, desc, eq, isNotNull, sql } from 'drizzle-orm';
 import { type Caller, scopeOf, withinScope } from '../accounts/access';
 import { packOrProblem, publishedPack } from '../classes/packs';
 import { type House, siteToday } from '../data/context';
 import { machineClass, person } from '../data/schema';
 import { drill, practiceReview, practiceSet } from '../data/teachingSchema';
-import { isReady, partsOf, shownBeyondRounds } from './readiness';
+import { partsOf, shownBeyondRounds } from './readiness';
 import { openSets } from './sets';
 
 type Asked = RouteInput<typeof routes.practiceOverview>['query'];

@@ -2,7 +2,7 @@ import type { Pack } from '@rounds/core/catalogue';
 import { localDate, type PlainDate } from '@rounds/core/calendar';
 import { isReadyBy } from '@rounds/core/commands';
 import { type DeskTry, type PartReadiness, readinessOf } from '@rounds/core/practice';
-import { and, asc, eq, inArray, isNotNull, type SQL } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, type SQL, sql } from 'drizzle-orm';
 import { type House, siteTimeZone } from '../data/context';
 import { person } from '../data/schema';
 import { commandSet, deskRun } from '../data/teachingSchema';
@@ -38,27 +38,32 @@ export async function shownBeyondRounds(
       program: deskRun.program,
       mode: deskRun.mode,
       endedAt: deskRun.endedAt,
-      result: deskRun.result,
+      score: sql<number | null>`(${deskRun.result} ->> 'score')::float8`,
+      critical: sql<number>`(${deskRun.result} ->> 'critical')::int`,
     })
     .from(deskRun)
     .innerJoin(person, eq(person.id, deskRun.personId))
     .where(and(isNotNull(deskRun.endedAt), inArray(deskRun.classId, [...classIds]), whose));
   for (const run of runs)
-    if (run.result?.score !== null && run.result !== null)
+    if (run.score !== null)
       add(shown.desk, keyOf(run), {
         on: localDate(new Date(run.endedAt!).toISOString(), zone),
         program: run.program,
-        untold: run.mode === 'test',
-        score: run.result.score,
-        critical: run.result.critical,
+        asTest: run.mode === 'test',
+        score: run.score,
+        critical: run.critical,
       });
   const sets = await house.db
-    .select({ personId: commandSet.personId, classId: commandSet.classId, result: commandSet.result })
+    .select({
+      personId: commandSet.personId,
+      classId: commandSet.classId,
+      unmet: sql<string[]>`${commandSet.result} -> 'unmet'`,
+    })
     .from(commandSet)
     .innerJoin(person, eq(person.id, commandSet.personId))
     .where(and(isNotNull(commandSet.endedAt), inArray(commandSet.classId, [...classIds]), whose))
     .orderBy(asc(commandSet.endedAt));
-  for (const set of sets) add(shown.sets, keyOf(set), { unmet: set.result!.unmet });
+  for (const set of sets) add(shown.sets, keyOf(set), set);
   return shown;
 }
 
@@ -77,7 +82,3 @@ export function partsOf(
     commandsReady: isReadyBy(sets),
   });
 }
-
-/** Ready with every part that the class asks for. */
-export const isReady = (parts: readonly PartReadiness[]): boolean =>
-  parts.length > 0 && parts.every((each) => each.met);

@@ -2,7 +2,7 @@
 import type { DeskMode } from '@rounds/contract/desk';
 import { DESK_PROGRAMS, type DeskProgram } from '@rounds/core/machine';
 import { Checkbox } from 'ant-design-vue';
-import { computed } from 'vue';
+import { computed, onMounted } from 'vue';
 import { MODE_WORDS, PROGRAM_WORDS } from './deskWords';
 
 /** What is practised at the desk, how much of the way is shown, and whether something goes wrong. */
@@ -12,6 +12,8 @@ const mode = defineModel<Exclude<DeskMode, 'free'>>('mode', { required: true });
 const surprise = defineModel<boolean>('surprise', { required: true });
 const shown = computed(() => DESK_PROGRAMS.filter((each) => props.programs.includes(each)));
 const modes = Object.keys(MODE_WORDS) as (keyof typeof MODE_WORDS)[];
+// The desk itself is fetched while somebody chooses; where it cannot be, going there says so.
+onMounted(() => void import('./DeskScreen.vue').catch(() => undefined));
 </script>
 
 <template>

@@ -46,9 +46,9 @@ const leftOf = (parts: ClassPractice['parts']) =>
               </button>
               <span class="quiet"> {{ row.person.team }}</span>
               <span v-if="!classId" class="what">{{ row.classTitle }}</span>
-              <span v-if="!row.ready && row.parts.length > 0" class="what quiet">{{
-                leftOf(row.parts)
-              }}</span>
+              <span v-if="!row.ready && row.parts.length > 0" class="what quiet"
+                >Still open: {{ leftOf(row.parts) }}</span
+              >
             </span>
             <span>
               <strong v-if="row.ready" class="ready">Ready</strong>

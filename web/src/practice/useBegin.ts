@@ -33,7 +33,7 @@ export function useBegin() {
       go(drill.mutateAsync({ body }), ''),
     bench: (body: RouteInput<typeof benchRoutes.startBench>['body']) =>
       go(bench.mutateAsync({ body }), 'bench/'),
-    desk: (body: RouteInput<typeof deskRoutes.startDesk>['body']) => go(desk.mutateAsync({ body }), 'desk/'),
+    desk: (body: RouteInput<typeof deskRoutes.startDesk>['body']) => go(desk.begin(body), 'desk/'),
     commands: (body: RouteInput<typeof commandRoutes.startCommands>['body']) =>
       go(commands.mutateAsync({ body }), 'commands/'),
   };
