@@ -126,3 +126,44 @@ describe('pack', () => {
     expect((JSON.parse(run('pack.ts', 'schema').stdout) as { $schema: string }).$schema).toMatch(/2020-12/);
   });
 });
+
+describe('desk', () => {
+  it('says of a class how every variant comes out, and the same of its pack as a file', () => {
+    const shipped = run('desk.ts', 'table', 'push-mower');
+    expect(shipped).toMatchObject({ status: 0, stderr: '' });
+    expect(shipped.lines.at(-1)).toMatch(/^(\d+) of \1 right$/);
+    expect(run('desk.ts', 'table', join(root, 'packs', 'push-mower.yaml')).stdout).toBe(shipped.stdout);
+  });
+  it('runs a script or a log of somebody’s own, judged, with what could not be done', () => {
+    const script = file('ground.yaml', '[go cab, key = on, wait 2 s, sit on the roof]');
+    const { status, stdout, lines } = run('desk.ts', 'run', 'wheel-loader', 'diesel', script, 'start');
+    expect(status).toBe(1);
+    expect(stdout).toMatch(/! wl-x03/);
+    expect(stdout).toContain('could not be done: sit on the roof');
+    expect(lines.at(-1)).toMatch(/^\S+ of 100, \d+ critical, 1 forbidden, 2\.\d s$/);
+    const log = [
+      { tick: 10, act: { kind: 'go', place: 'cab' } },
+      { tick: 20, act: { kind: 'set', control: 'key', to: 'on' } },
+    ];
+    const logged = run('desk.ts', 'run', 'wheel-loader', 'diesel', file('ground.json', JSON.stringify(log)));
+    expect(logged).toMatchObject({ status: 0 });
+    expect(logged.lines.at(-1)).toMatch(/1 forbidden, 3\.0 s$/);
+  });
+  it('refuses an unknown class, variant or program, and what is no script', () => {
+    expect(run('desk.ts', 'table', 'submarine')).toMatchObject({
+      status: 1,
+      stderr: expect.stringMatching(/^No class "submarine"\. There are: articulated-hauler, /),
+    });
+    expect(run('desk.ts', 'log', 'wheel-loader', 'steam').stderr).toMatch(
+      /^No variant "steam" of Wheel loader\./,
+    );
+    const script = file('any.yaml', '[wait 1 s]');
+    expect(run('desk.ts', 'run', 'wheel-loader', 'diesel', script, 'fly').stderr).toMatch(
+      /^No program "fly"/,
+    );
+    const broken = file('acts.json', JSON.stringify([{ tick: 0, act: { kind: 'go' } }]));
+    expect(run('desk.ts', 'run', 'wheel-loader', 'diesel', broken).stderr).toMatch(
+      /wanted is a list of lines/,
+    );
+  });
+});

@@ -41,10 +41,13 @@ const scriptsSchema = z.record(
   }),
 );
 
-/** How rows of a class's desk are brought about for which no way is found by itself, for tests. */
+/** Scripts of trials from their YAML text, by the row they bring about; see TrialScript. */
+export const readScripts = (text: string): z.infer<typeof scriptsSchema> => scriptsSchema.parse(parse(text));
+
+/** How rows of a shipped class's desk are brought about for which no way is found by itself, for tests. */
 export function deskScripts(classId: string): z.infer<typeof scriptsSchema> {
   const file = join(PACKS, 'scripts', `${classId}.yaml`);
-  return existsSync(file) ? scriptsSchema.parse(parse(readFileSync(file, 'utf8'))) : {};
+  return existsSync(file) ? readScripts(readFileSync(file, 'utf8')) : {};
 }
 
 /** A row of a desk, tried on every machine of its class that has it. */
@@ -53,23 +56,27 @@ export interface Tried {
   results: (Trial & { on: string })[];
 }
 
-/** Tries every forbidden row, or every failure, of a class in all its variants or some, fitted as each row wants it. */
+/**
+ * Tries every forbidden row, or every failure, of a class in all its variants or some, fitted as each row wants it.
+ * A pack without a desk has no rows; a script of a row that is not there is an error.
+ */
 export function tryOut(
   kind: 'forbidden' | 'failures',
-  classId: string,
-  { variants }: { variants?: readonly string[] } = {},
+  pack: Pack,
+  {
+    scripts = deskScripts(pack.id),
+    variants = pack.variants.map((each) => each.id),
+  }: { scripts?: ReturnType<typeof deskScripts>; variants?: readonly string[] } = {},
 ): Tried[] {
-  const pack = shippedPack(classId);
-  const scripts = deskScripts(classId);
+  const { desk } = pack.machine;
+  if (!desk) return [];
   for (const id of Object.keys(scripts))
-    if (!(id in pack.machine.desk!.forbidden) && !(id in pack.machine.desk!.failures))
-      throw new Error(`packs/scripts/${classId}.yaml: the desk has no row "${id}"`);
+    if (!(id in desk.forbidden) && !(id in desk.failures))
+      throw new Error(`scripts of ${pack.id}: the desk has no row "${id}"`);
   const tries = kind === 'forbidden' ? tryRules : tryFailures;
-  const rows = new Map<string, Tried>(
-    Object.keys(pack.machine.desk![kind]).map((id) => [id, { id, results: [] }]),
-  );
+  const rows = new Map<string, Tried>(Object.keys(desk[kind]).map((id) => [id, { id, results: [] }]));
   const fitted = Object.entries(scripts).filter(([id, { features }]) => features && rows.has(id));
-  for (const variant of variants ?? pack.variants.map((each) => each.id)) {
+  for (const variant of variants) {
     const asShipped = compose(pack, { variant });
     for (const trial of tries(asShipped, machineOf(asShipped)!, scripts, (id) => !scripts[id]?.features))
       rows.get(trial.id)!.results.push({ ...trial, on: variant });
