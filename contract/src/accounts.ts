@@ -52,6 +52,7 @@ export const AUDIT_ACTS = [
   'evaluation-taken-over',
   'exercise-ended',
   'exercise-matched',
+  'exercise-put-out',
   'exercise-set-dropped',
   'exercise-set-kept',
   'exercise-started',

@@ -264,6 +264,15 @@ export const exerciseRoutes = {
     answer: done,
     problems: ['not-found', 'own-record', 'exercise-order'],
   }),
+  putOut: route({
+    method: 'DELETE',
+    path: '/exercises/:id/participants/:participant',
+    summary: 'Put a guest out of the room: their seat, and what they graded, are gone',
+    roles: trainers,
+    params: byId.extend({ participant: uuid }),
+    answer: exerciseView,
+    problems: ['not-found', 'lesson-over', 'exercise-order'],
+  }),
   endExercise: route({
     method: 'POST',
     path: '/exercises/:id/end',
@@ -311,6 +320,8 @@ export const exerciseRoutes = {
     event: z.union([
       z.object({ kind: z.literal('moved'), n: z.number().nullable(), revealed: z.boolean() }),
       z.object({ kind: z.literal('joined') }),
+      /** A guest was put out: told to the trainer, and to that guest's phone. */
+      z.object({ kind: z.literal('left') }),
       z.object({ kind: z.literal('answered'), participant: uuid, n: z.number() }),
       z.object({
         kind: z.literal('ended'),

@@ -75,6 +75,11 @@ async function seatWhere(house: House, which: SQL): Promise<Seat | null> {
   return row ?? null;
 }
 
+/** Ends one seat: whoever had it is nobody here any more. */
+export async function endSeat(db: Database, id: string): Promise<void> {
+  await db.delete(guestSeat).where(eq(guestSeat.id, id));
+}
+
 /** Ends every seat of a room. */
 export async function clearRoom(db: Database, room: string): Promise<void> {
   await db.delete(guestSeat).where(eq(guestSeat.room, room));

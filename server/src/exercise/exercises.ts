@@ -4,7 +4,7 @@ import type { Grade } from '@rounds/core/catalogue';
 import { roomReport, spreadOf } from '@rounds/core/exercise';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
-import { clearRoom, roomCode } from '../accounts/seats';
+import { clearRoom, endSeat, roomCode } from '../accounts/seats';
 import { type House, note, siteToday } from '../data/context';
 import type { Database } from '../data/database';
 import { exercise, exerciseAnswer, exerciseCards, exercisePlace } from '../data/gradingSchema';
@@ -237,6 +237,39 @@ export async function endExercise(house: House, id: string, caller: Caller): Pro
   });
 }
 
+/** Somebody's place in an exercise, held to the end of the transaction. */
+async function heldPlace(db: Database, exerciseId: string, participant: string): Promise<PlaceRow> {
+  const [place] = await db
+    .select()
+    .from(exercisePlace)
+    .where(and(eq(exercisePlace.id, participant), eq(exercisePlace.exerciseId, exerciseId)))
+    .for('update');
+  if (!place) throw new ProblemError('not-found', 'Nobody like that was in this exercise.');
+  return place;
+}
+
+/**
+ * Puts a guest out of a room: their seat is ended, what they graded counts for nothing, and they may come in again by the
+ * code alone. Who came with an account is a learner whose grades are theirs.
+ */
+export async function putOut(
+  house: House,
+  { id, participant }: { id: string; participant: string },
+  caller: Caller,
+) {
+  await house.db.transaction(async (db) => {
+    await heldExercise(db, caller, id);
+    const { seatId, name } = await heldPlace(db, id, participant);
+    if (seatId === null) throw outOfTurn('Who came with an account stays; only guests are put out.');
+    await db.delete(exerciseAnswer).where(eq(exerciseAnswer.placeId, participant));
+    await db.delete(exercisePlace).where(eq(exercisePlace.id, participant));
+    await endSeat(db, seatId);
+    await note(db, caller, 'exercise-put-out', id, { name });
+    tell(id, { kind: 'left', seat: seatId });
+  });
+  return openExercise(house, id, caller);
+}
+
 /** Says who a guest was; what they graded joins that person's record, and leaves it when that is taken back. */
 export async function matchParticipant(
   house: House,
@@ -248,12 +281,7 @@ export async function matchParticipant(
     throw new ProblemError('own-record', 'You led this exercise; its results are not yours.');
   await house.db.transaction(async (db) => {
     const row = await ownExercise(db, caller, id);
-    const [place] = await db
-      .select()
-      .from(exercisePlace)
-      .where(and(eq(exercisePlace.id, participant), eq(exercisePlace.exerciseId, id)))
-      .for('update');
-    if (!place) throw new ProblemError('not-found', 'Nobody like that was in this exercise.');
+    const place = await heldPlace(db, id, participant);
     if (!place.guest) throw outOfTurn('Who came with an account is who they are.');
     if (personId !== null) {
       const [who] = await db.select({ id: person.id }).from(person).where(eq(person.id, personId));

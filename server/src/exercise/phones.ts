@@ -118,11 +118,12 @@ export async function answerExercise(
   { n, grade }: RouteInput<typeof routes.answerExercise>['body'],
   principal: Principal | null,
 ) {
-  const place = await placeOf(house.db, principal, id);
   const at = house.now().toISOString();
-  const row = await house.db.transaction(async (db) => {
+  const { row, place } = await house.db.transaction(async (db) => {
     // Shared: answers do not wait for each other, only for the trainer's next move.
     const [found] = await db.select().from(exercise).where(eq(exercise.id, id)).for('share');
+    // From here on nobody is put out before their answer is kept.
+    const place = await placeOf(db, principal, id);
     if (found!.endedAt !== null) throw over();
     if (found!.n !== n) throw outOfTurn('Another finding is on show by now. Grade that one.');
     if (isRevealed(found!, n)) throw outOfTurn('This finding was revealed already; it takes no more grades.');
@@ -131,7 +132,7 @@ export async function answerExercise(
       .values({ placeId: place.id, exerciseId: id, n, grade, at })
       .onConflictDoUpdate({ target: [exerciseAnswer.placeId, exerciseAnswer.n], set: { grade, at } });
     tell(id, { kind: 'answered', participant: place.id, n });
-    return found!;
+    return { row: found!, place };
   });
   const answers = [{ placeId: place.id, exerciseId: id, n, grade, at }];
   return phoneView({ row, pack: await effectivePackOf(house.db, row.packHash), answers }, place);
@@ -151,6 +152,7 @@ export async function listensTo(house: House, principal: Principal | null, id: s
     topic: leads ? leadTopic(id) : phonesTopic(id),
     shape: (data: unknown) => {
       const happening = data as Happening;
+      if (happening.kind === 'left') return leads || happening.seat === own ? { kind: 'left' } : null;
       if (happening.kind === 'ended') return { kind: 'ended', result: happening.results[own] ?? null };
       return happening;
     },

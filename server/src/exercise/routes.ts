@@ -11,6 +11,7 @@ import {
   matchParticipant,
   moveExercise,
   openExercise,
+  putOut,
   startExercise,
 } from './exercises';
 import { answerExercise, joinExercise, listensTo, openPhone } from './phones';
@@ -47,6 +48,7 @@ export function exerciseRoutes(router: Router, house: House): void {
     await matchParticipant(house, params, body.personId, caller);
     return done;
   });
+  bind(router, house, routes.putOut, ({ params, caller }) => putOut(house, params, caller));
   bind(router, house, routes.endExercise, async ({ params, caller }) => {
     await endExercise(house, params.id, caller);
     return done;

@@ -12,6 +12,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { guestSeat } from '../data/schema';
 import { practiceReview } from '../data/teachingSchema';
 import { Caller, FORKLIFT, openYard } from './desk';
+import { listenTo } from './listening';
 
 let yard: Awaited<ReturnType<typeof openYard>>;
 let trainer: Caller;
@@ -195,6 +196,51 @@ describe('a class exercise', () => {
     expect(await reviews()).toEqual([]);
     expect((await match(uuidv7())).problem.code).toBe('not-found');
     expect((await match(personId, uuidv7())).problem.code).toBe('not-found');
+  });
+
+  it('puts a guest out with what they graded, tells their phone alone, and nobody with an account', async () => {
+    const { id, code, keys } = await open();
+    const { by: ann } = await join(code);
+    const { by: ben } = await join(code, guest(), 'Ben');
+    await join(code, operator, null);
+    await move(id, { show: 0 });
+    await grade(ann, id, 0, keys[0]!);
+    await grade(ben, id, 0, keys[0]!);
+    const [hears, others] = await Promise.all(
+      [ann, ben].map((by) =>
+        listenTo({ address: yard.address, cookie: by.cookie }, `/api/exercises/${id}/following`),
+      ),
+    );
+    const told = (events: { data: unknown }[]) => events.map(({ data }) => (data as { kind?: string }).kind);
+    const out = (participant: string, by = trainer) =>
+      by.call(routes.putOut, { params: { id, participant } });
+    const [first, , account] = (await view(id)).participants;
+    expect((await out(account!.id)).problem.code).toBe('exercise-order');
+    expect((await out(uuidv7())).problem.code).toBe('not-found');
+    expect((await out(first!.id, await yard.as('administrator'))).problem.code).toBe('not-found');
+    const answers = await Promise.all([out(first!.id), out(first!.id), grade(ann, id, 0, 'stop')]);
+    // Once alone, and an answer on its way comes before it or is refused.
+    expect(
+      answers
+        .slice(0, 2)
+        .map((each) => each.status)
+        .sort(),
+    ).toEqual([200, 404]);
+    expect([200, 401, 404]).toContain(answers[2]!.status);
+    expect((await view(id)).participants.map((each) => each.name)).toEqual(['Ben', expect.any(String)]);
+    expect((await ann.call(routes.exercisePhone, { params: { id } })).status).toBe(401);
+    expect((await move(id, { reveal: true })).body).toMatchObject({ spread: expect.any(Array) });
+    expect((await report(id)).whole.n).toBe(1);
+    await hears!.until((events) => told(events).includes('left'));
+    await others!.until((events) => told(events).includes('moved'));
+    expect(told(others!.events)).not.toContain('left');
+    hears!.stop();
+    others!.stop();
+    // By the code they may come in again, with nothing of before.
+    expect((await join(code, ann, 'Ann')).asked.status).toBe(200);
+    expect(await phone(ann, id)).toMatchObject({ mine: null });
+    await end(id);
+    expect((await out(first!.id)).problem.code).toBe('lesson-over');
   });
 
   it('refuses what is out of turn, other people’s rooms, wrong codes, and no name', async () => {

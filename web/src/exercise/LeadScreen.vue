@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Participant } from '@rounds/contract/exercise';
 import { GRADES } from '@rounds/core/catalogue';
 import { GRADE_WORDS } from '@rounds/core/grading';
 import { onKeyStroke } from '@vueuse/core';
@@ -12,7 +13,7 @@ import KeyReasons from '../parts/KeyReasons.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import StateBox from '../parts/StateBox.vue';
 import WorkHeader from '../parts/WorkHeader.vue';
-import { useCountCards, useEndExercise, useMoveExercise } from './queries';
+import { useCountCards, useEndExercise, useMoveExercise, usePutOut } from './queries';
 import SpreadBars from './SpreadBars.vue';
 import { useRoom } from './useRoom';
 
@@ -27,6 +28,7 @@ const { query, room, take } = useRoom(id);
 const move = useMoveExercise();
 const count = useCountCards();
 const ending = useEndExercise();
+const puttingOut = usePutOut();
 const problem = ref<unknown>(null);
 const busy = computed(() => move.isLoading.value || ending.isLoading.value);
 const address = computed(() => `${location.origin}/join/${room.value?.code ?? ''}`);
@@ -87,6 +89,28 @@ function end() {
       try {
         await ending.mutateAsync({ params: { id } });
         await router.push(`/teach/exercise/${id}/report`);
+      } catch (error) {
+        problem.value = error;
+      }
+    },
+  );
+}
+/** Guests are put out only while this is asked for, so that no touch beside a name does it. */
+const choosesGuest = ref(false);
+const hasGuests = computed(() => room.value?.participants.some((each) => each.guest) ?? false);
+function putOut({ id: participant, name }: Participant) {
+  askFirst(
+    {
+      title: `Put ${name} out of the room?`,
+      content: 'What they graded counts for nothing. With the code they can come in again.',
+      act: 'Put out',
+      stay: 'Keep them in',
+      grave: true,
+    },
+    async () => {
+      problem.value = null;
+      try {
+        take(await puttingOut.mutateAsync({ params: { id, participant } }));
       } catch (error) {
         problem.value = error;
       }
@@ -157,11 +181,25 @@ const openWall = () => window.open(`/teach/exercise/${id}/screen`, 'rounds-exerc
                 <GradeDisc v-if="each.grade" :grade="each.grade" :label="GRADE_WORDS[each.grade]" />
                 <span v-else class="mark" aria-hidden="true">{{ each.answered ? '✓' : '' }}</span>
                 <span>{{ each.name }}</span>
-                <span v-if="each.guest" class="quiet small">guest</span>
+                <Button
+                  v-if="each.guest && choosesGuest && !room.ended"
+                  danger
+                  :aria-label="`Put ${each.name} out`"
+                  @click="putOut(each)"
+                  >Put out</Button
+                >
+                <span v-else-if="each.guest" class="quiet small">guest</span>
                 <span v-if="each.answered && !each.grade" class="visually-hidden">has answered</span>
               </li>
             </ul>
             <p v-if="room.participants.length === 0" class="quiet">Nobody is in yet.</p>
+            <Button
+              v-if="hasGuests && !room.ended"
+              class="out"
+              :aria-pressed="choosesGuest"
+              @click="choosesGuest = !choosesGuest"
+              >{{ choosesGuest ? 'Everybody stays' : 'Put a guest out' }}</Button
+            >
             <fieldset v-if="room.n !== null && !room.ended" class="cards">
               <legend>Cards of those without a phone</legend>
               <label v-for="(grade, i) in GRADES" :key="grade">
@@ -256,6 +294,9 @@ h1 {
   width: 22px;
   text-align: center;
   color: var(--petrol);
+}
+.out {
+  justify-self: start;
 }
 .cards {
   border: 1px solid var(--line);

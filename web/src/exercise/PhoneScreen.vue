@@ -5,6 +5,8 @@ import { GRADE_WORDS } from '@rounds/core/grading';
 import { useDocumentVisibility, useOnline } from '@vueuse/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
+import { explain } from '../device/api';
+import { useSession } from '../device/session';
 import { listen } from '../device/stream';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import FindingCard from '../parts/FindingCard.vue';
@@ -25,6 +27,15 @@ const problem = ref<unknown>(null);
 /** The result of one's own, told when the room closes: a guest's place is gone by then. */
 const result = shallowRef<ExercisePhone['result']>(null);
 const ended = ref(false);
+const session = useSession();
+const putOut = ref(false);
+/** A guest whose seat is gone: put out, or the room closed while the phone slept. */
+const gone = computed(
+  () =>
+    putOut.value ||
+    (!session.account &&
+      ['not-signed-in', 'not-found'].includes(query.error.value ? explain(query.error.value).code : '')),
+);
 watch(
   () => query.data.value,
   (now) => {
@@ -44,7 +55,8 @@ function follow() {
     if (event.kind === 'ended') {
       ended.value = true;
       result.value = event.result;
-    } else void query.refetch();
+    } else if (event.kind === 'left') putOut.value = true;
+    else void query.refetch();
   });
 }
 follow();
@@ -90,6 +102,11 @@ const says = computed(() => {
         <strong>{{ result.right }} of {{ result.of }}</strong> as the key has them
       </p>
       <p class="quiet">Thank you for taking part.</p>
+    </section>
+    <section v-else-if="gone" class="over">
+      <h1>You are not in this room</h1>
+      <p>It has ended, or the trainer has put you out of it.</p>
+      <RouterLink to="/join">Come in with the code on the big screen</RouterLink>
     </section>
     <StateBox
       v-else

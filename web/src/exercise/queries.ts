@@ -14,6 +14,7 @@ export const useExercise = (id: () => string) =>
   useRouteQuery(exerciseRoutes.exercise, () => ({ params: { id: id() } }));
 export const useMoveExercise = () => useRouteMutation(exerciseRoutes.moveExercise, []);
 export const useCountCards = () => useRouteMutation(exerciseRoutes.countCards, []);
+export const usePutOut = () => useRouteMutation(exerciseRoutes.putOut, []);
 export const useEndExercise = () => useRouteMutation(exerciseRoutes.endExercise, ['exercises', 'practice']);
 export const useMatch = () => useRouteMutation(exerciseRoutes.matchParticipant, ['exercises', 'practice']);
 export const useExerciseReport = (id: () => string) =>

@@ -4,6 +4,7 @@ import { compose, type Grade, GRADES } from '@rounds/core/catalogue';
 import { reasonOriginWords, rightActs, rightBound } from '@rounds/core/grading';
 import { forkliftPack } from '@rounds/core/testing';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { useSession } from '../device/session';
 import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
 import { all, click, eventually, settled, show, text, the, type } from '../testing/mount';
 import LeadScreen from './LeadScreen.vue';
@@ -136,6 +137,22 @@ describe('the trainer of a class exercise', () => {
     expect(server.asked(exerciseRoutes.countCards)).toHaveLength(1);
   });
 
+  it('puts a guest out once it is asked for and confirmed', async () => {
+    server.answer(exerciseRoutes.putOut, () => {
+      room = { ...room, participants: [] };
+      return room;
+    });
+    await lead();
+    expect(all('button', 'Put Ann out')).toHaveLength(0);
+    await click('button', 'Put a guest out');
+    await click('button', 'Put Ann out');
+    expect(server.asked(exerciseRoutes.putOut)).toHaveLength(0);
+    await click('button', 'Put out');
+    await eventually(() => expect(text()).toContain('Nobody is in yet.'));
+    expect(server.asked(exerciseRoutes.putOut)[0]!.params).toEqual({ id: ID, participant: ANN });
+    expect(all('button', 'Put a guest out')).toHaveLength(0);
+  });
+
   it('stays where it was where a move is refused, and says why', async () => {
     server.answer(exerciseRoutes.moveExercise, () => {
       throw new Refusal('lesson-over', 'The exercise has ended.');
@@ -182,6 +199,25 @@ describe('a phone in a class exercise', () => {
     await click('button', 'Watch');
     await eventually(() => expect(text()).toContain('It is revealed already.'));
     expect(text()).toContain('Not graded in time.');
+  });
+
+  it('says so, and the way back in, once it was put out', async () => {
+    open();
+    await onPhone();
+    await say({ kind: 'left' });
+    expect(text()).toContain('You are not in this room');
+    expect(the('link', 'Come in with the code on the big screen').getAttribute('href')).toBe('/join');
+    expect(all('button', 'Mend')).toHaveLength(0);
+  });
+
+  it('says so too where it slept while its seat was ended', async () => {
+    await onPhone();
+    useSession().account = null;
+    server.answer(exerciseRoutes.exercisePhone, () => {
+      throw new Refusal('not-signed-in', 'Sign in first.');
+    });
+    await say({ kind: 'moved', n: 0, revealed: false });
+    await eventually(() => expect(text()).toContain('You are not in this room'));
   });
 
   it('tells its own result when the room closes, though its place is gone', async () => {
