@@ -184,8 +184,8 @@ describe.each(WAYS)('by $way alone', ({ way, hand, login, machine, site, part })
     await open('/people/import');
     const payroll = way === 'keyboard' ? '7001' : '7002';
     await by.file(`Staff no,First name,Surname,Site,Team\n${payroll},Kay,Board ${way},Ferry Quay,Quayside\n`);
-    await by.press(button('Write 1 rows'));
-    await page.getByText('1 rows written').waitFor();
+    await by.press(button('Write 1 row'));
+    await page.getByText('1 row written').waitFor();
   });
 
   it('the matrix is walked, and a record opened from it', async () => {

@@ -19,7 +19,7 @@ import { fileAddress } from '../device/api';
 import GradeDisc from '../drawing/GradeDisc.vue';
 import PlanRing, { type RingMark } from '../drawing/PlanRing.vue';
 import DataTable, { type Column } from '../parts/DataTable.vue';
-import { moment, percent } from '../parts/words';
+import { amount, moment, percent } from '../parts/words';
 import GradingGrid from './GradingGrid.vue';
 import SequenceResult from './SequenceResult.vue';
 import type { OpenEvaluation } from './useEvaluation';
@@ -83,7 +83,7 @@ const belowMinimum = (section: { minimum: number | null; score: number | null })
             >The round has not ended.
             <button class="link" @click="$emit('go', 'round')">Round</button></template
           ><template v-else
-            >{{ a.unscored.length }} criteria are not scored.
+            >{{ amount(a.unscored.length, 'criterion is', 'criteria are') }} not scored.
             <button class="link" @click="$emit('go', 'sheet')">Score sheet</button></template
           >
         </p>

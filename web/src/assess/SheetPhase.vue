@@ -4,6 +4,7 @@ import { type CriterionResult, proceduresOf, scoredByTrainer } from '@rounds/cor
 import { Form, Input, InputNumber } from 'ant-design-vue';
 import { computed, ref } from 'vue';
 import FieldItem from '../parts/FieldItem.vue';
+import { amount } from '../parts/words';
 import type { OpenEvaluation } from './useEvaluation';
 
 /** The score sheet of the practical: one row a criterion, large targets, linked rows filled by the round. */
@@ -54,7 +55,9 @@ async function excuse() {
       <h1>
         Score sheet
         <span class="quiet">{{
-          appraisal.unscored.length === 0 ? 'complete' : `${appraisal.unscored.length} criteria open`
+          appraisal.unscored.length === 0
+            ? 'complete'
+            : `${amount(appraisal.unscored.length, 'criterion', 'criteria')} open`
         }}</span>
       </h1>
       <div class="row">

@@ -17,7 +17,7 @@ import { fileAddress } from '../device/api';
 import { useSession } from '../device/session';
 import ChoiceField from '../parts/ChoiceField.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
-import { day } from '../parts/words';
+import { amount, day } from '../parts/words';
 import SignatureField from './SignatureField.vue';
 import type { OpenEvaluation } from './useEvaluation';
 
@@ -118,7 +118,9 @@ const signers = computed(() => [
           {{ a.stillPlanted.length === 1 ? 'fault is' : 'faults are' }} not ticked out. Take
           {{ a.stillPlanted.length === 1 ? 'it' : 'them' }} out first.
         </p>
-        <p v-else-if="a.unscored.length">{{ a.unscored.length }} criteria are not scored.</p>
+        <p v-else-if="a.unscored.length">
+          {{ amount(a.unscored.length, 'criterion is', 'criteria are') }} not scored.
+        </p>
         <p v-else>The round has not been started and ended.</p>
         <button class="act" @click="emit('go', a.outcome === 'blocked' ? 'retrieve' : 'sheet')">
           {{ a.outcome === 'blocked' ? 'Take out' : 'Score sheet' }}

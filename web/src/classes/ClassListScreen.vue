@@ -11,6 +11,7 @@ import MachineOutline from '../drawing/MachineOutline.vue';
 import { useClasses, useLibrary } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import { useAddressQuery } from '../parts/useAddressQuery';
+import { amount } from '../parts/words';
 
 const route = useRoute();
 const write = useAddressQuery();
@@ -93,11 +94,11 @@ const mayEdit = session.is('trainer', 'administrator');
         <p v-else-if="!engine" role="status">Fetching what the classes say</p>
         <template v-else>
           <p>
-            <strong>{{ hits.length === 400 ? 'More than 400' : hits.length }} rows</strong>
+            <strong>{{ hits.length === 400 ? 'More than 400 rows' : amount(hits.length, 'row') }}</strong>
             {{
               hits.length === 0
                 ? 'say that. Try fewer words, or the start of a word.'
-                : `in ${byClass.length} ${byClass.length === 1 ? 'class' : 'classes'}`
+                : `in ${amount(byClass.length, 'class', 'classes')}`
             }}
           </p>
           <div v-if="byClass.length > 1" class="chips" role="group" aria-label="Only one class">
@@ -146,11 +147,9 @@ const mayEdit = session.is('trainer', 'administrator');
                 <span class="grow"
                   ><strong>{{ each.title }}</strong
                   ><span v-if="each.revision !== null" class="quiet"
-                    >{{ each.checkpoints }} checks, {{ each.faults }} faults</span
+                    >{{ amount(each.checkpoints, 'check') }}, {{ amount(each.faults, 'fault') }}</span
                   ><span v-else class="quiet">certificates only</span
-                  ><span v-if="each.units" class="quiet"
-                    >{{ each.units }} {{ each.units === 1 ? 'machine' : 'machines' }} here</span
-                  ></span
+                  ><span v-if="each.units" class="quiet">{{ amount(each.units, 'machine') }} here</span></span
                 >
               </RouterLink>
             </li>

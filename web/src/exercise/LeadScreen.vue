@@ -13,6 +13,7 @@ import KeyReasons from '../parts/KeyReasons.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import StateBox from '../parts/StateBox.vue';
 import WorkHeader from '../parts/WorkHeader.vue';
+import { amount } from '../parts/words';
 import { useCountCards, useEndExercise, useMoveExercise, usePutOut } from './queries';
 import SpreadBars from './SpreadBars.vue';
 import { useRoom } from './useRoom';
@@ -160,7 +161,7 @@ const openWall = () => window.open(`/teach/exercise/${id}/screen`, 'rounds-exerc
               <RouterLink :to="`/teach/exercise/${id}/report`">What the room showed</RouterLink>
             </template>
             <template v-else-if="room.n === null">
-              <h2>{{ room.of }} findings are ready</h2>
+              <h2>{{ amount(room.of, 'finding is', 'findings are') }} ready</h2>
               <p>Put the big screen up, wait until everybody is in, then show the first.</p>
             </template>
             <template v-else>
@@ -296,6 +297,7 @@ h1 {
   color: var(--petrol);
 }
 .out {
+  align-self: start;
   justify-self: start;
 }
 .cards {

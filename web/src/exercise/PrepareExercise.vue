@@ -17,7 +17,7 @@ import FindingCard from '../parts/FindingCard.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import StateBox from '../parts/StateBox.vue';
 import { useChosenClass } from '../parts/useChosenClass';
-import { day } from '../parts/words';
+import { amount, day } from '../parts/words';
 import {
   useDropSet,
   useExercises,
@@ -208,7 +208,7 @@ const rooms = useExercises();
               <span
                 ><strong>{{ each.title }}</strong
                 ><span class="quiet small"
-                  >{{ each.classTitle }}, {{ each.findings }} findings, {{ each.by }}</span
+                  >{{ each.classTitle }}, {{ amount(each.findings, 'finding') }}, {{ each.by }}</span
                 ></span
               >
               <span class="row keep"
@@ -247,7 +247,8 @@ const rooms = useExercises();
                   <strong v-else>{{ each.title }}</strong>
                   <span class="quiet small"
                     >{{ each.classTitle }}, {{ day(each.startedAt) }}, {{ each.trainer }},
-                    {{ each.people }} people, {{ each.findings }} findings</span
+                    {{ amount(each.people, 'person', 'people') }},
+                    {{ amount(each.findings, 'finding') }}</span
                   >
                 </span>
               </li>

@@ -9,7 +9,7 @@ import FindingCard from '../parts/FindingCard.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import { usePeopleLike } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
-import { day } from '../parts/words';
+import { amount, day } from '../parts/words';
 import { useExerciseReport, useMatch } from './queries';
 import SpreadBars from './SpreadBars.vue';
 
@@ -61,8 +61,10 @@ async function say(participant: string, personId: string) {
         <div>
           <h1>{{ report.title }}</h1>
           <p class="quiet">
-            {{ report.classTitle }}, {{ day(report.startedAt) }}, {{ report.people.length }} people,
-            {{ report.findings.length }} findings<template v-if="!report.endedAt">, still open</template>
+            {{ report.classTitle }}, {{ day(report.startedAt) }},
+            {{ amount(report.people.length, 'person', 'people') }},
+            {{ amount(report.findings.length, 'finding')
+            }}<template v-if="!report.endedAt">, still open</template>
           </p>
         </div>
         <div class="columns">

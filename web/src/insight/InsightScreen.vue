@@ -9,7 +9,7 @@ import { useClasses } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
 import TabRow from '../parts/TabRow.vue';
 import { useAddressQuery } from '../parts/useAddressQuery';
-import { day } from '../parts/words';
+import { amount, day } from '../parts/words';
 import { type Measure, useInsight } from './queries';
 import SharePanel from './SharePanel.vue';
 
@@ -165,7 +165,7 @@ const severityOf = (key: string) => found.value?.evaluators?.find((each) => each
             <template #name="{ row }">
               <strong>{{ row.name }}</strong>
               <div class="quiet small">
-                {{ severityOf(row.key)?.evaluations }} evaluations.
+                {{ amount(severityOf(row.key)?.evaluations ?? 0, 'evaluation') }}.
                 {{ severityOf(row.key)?.severity ?? 'Not calibrated.' }}
               </div>
             </template>

@@ -8,7 +8,7 @@ import { csvOf, saveText } from '../parts/csv';
 import DataTable, { type Column } from '../parts/DataTable.vue';
 import StateBox from '../parts/StateBox.vue';
 import { useAddressQuery } from '../parts/useAddressQuery';
-import { day, percent } from '../parts/words';
+import { amount, day, percent } from '../parts/words';
 import { useScrutiny } from './queries';
 import ReviewItem from './ReviewItem.vue';
 
@@ -145,7 +145,7 @@ function save() {
               found.classes.map((each) => ({
                 value: each.id,
                 label: each.title,
-                more: `${each.people} people${each.toReview ? `, ${each.toReview} to review` : ''}`,
+                more: `${amount(each.people, 'person', 'people')}${each.toReview ? `, ${each.toReview} to review` : ''}`,
               }))
             "
           />

@@ -23,6 +23,9 @@ export function moment(instant: string): string {
   return `${day(instant)}, ${localTime(instant, siteTime.zone)}`;
 }
 
+/** How many of something there are: "1 finding", "3 findings"; "2 people" of one "person" who are "people". */
+export const amount = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
 /** Seconds as "14 min 39 s", which nobody takes for the time of day. */
 export function duration(seconds: number): string {
   const whole = Math.floor(seconds);

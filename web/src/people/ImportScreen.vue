@@ -10,6 +10,7 @@ import DataTable, { type Column } from '../parts/DataTable.vue';
 import FieldItem from '../parts/FieldItem.vue';
 import FileDrop from '../parts/FileDrop.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
+import { amount } from '../parts/words';
 import { useCancelJob, useImportPeople, usePreviewImport } from './queries';
 
 /** Roster import: choose a file, match its columns, see every rejected row and why, and only then write. */
@@ -121,8 +122,8 @@ const columns: Column<ImportPreview['rejected'][number]>[] = [
       class="sheet"
       status="success"
       role="status"
-      :title="`${written.added + written.changed} rows written`"
-      :sub-title="`${written.added} people added, ${written.changed} changed, ${written.unchanged} already as in the file, ${written.rejectedRows} rejected and not written.`"
+      :title="`${amount(written.added + written.changed, 'row')} written`"
+      :sub-title="`${amount(written.added, 'person', 'people')} added, ${written.changed} changed, ${written.unchanged} already as in the file, ${written.rejectedRows} rejected and not written.`"
     >
       <template #icon><span></span></template>
       <template #extra><Button type="primary" @click="router.push('/people')">Go to People</Button></template>
@@ -195,7 +196,7 @@ const columns: Column<ImportPreview['rejected'][number]>[] = [
               :disabled="toWrite === 0"
               :loading="importPeople.isLoading.value"
               @click="write"
-              >Write {{ toWrite }} rows</Button
+              >Write {{ amount(toWrite, 'row') }}</Button
             >
             <span class="quiet"
               >Nothing has been written yet. Rejected rows are left out; correct them and import again.</span

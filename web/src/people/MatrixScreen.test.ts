@@ -54,6 +54,7 @@ describe('a cell', () => {
     expect(brief(cell('suspended', null))).toBe('susp.');
     expect(cellWords(cell('lapsed', -12))).toBe('lapsed, ended 12 days ago');
     expect(cellWords(cell('valid', 0))).toBe('valid, 0 days left');
+    expect(cellWords(cell('valid', 1))).toBe('valid, 1 day left');
     expect(cellWords(undefined)).toBe('nothing on record');
   });
 });

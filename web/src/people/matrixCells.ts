@@ -1,5 +1,6 @@
 import { type StandingStatus, STATUS_WORDS } from '@rounds/core/certification';
 import type { MatrixPage, MatrixPerson } from './queries';
+import { amount } from '../parts/words';
 
 /** One person in one class, as the matrix shows it. */
 export interface Cell {
@@ -72,5 +73,7 @@ export function cellWords(cell: Cell | undefined): string {
   const { status, daysLeft } = cell;
   const words = STATUS_WORDS[status].toLowerCase();
   if (daysLeft === null) return words;
-  return daysLeft >= 0 ? `${words}, ${daysLeft} days left` : `${words}, ended ${-daysLeft} days ago`;
+  return daysLeft >= 0
+    ? `${words}, ${amount(daysLeft, 'day')} left`
+    : `${words}, ended ${amount(-daysLeft, 'day')} ago`;
 }

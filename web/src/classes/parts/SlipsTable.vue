@@ -3,7 +3,7 @@ import type { RouteAnswer } from '@rounds/contract/route';
 import type { assessRoutes } from '@rounds/contract/assess';
 import { computed } from 'vue';
 import DataTable, { type Column } from '../../parts/DataTable.vue';
-import { percent } from '../../parts/words';
+import { amount, percent } from '../../parts/words';
 import { useClassSequences } from '../queries';
 
 /** The steps that the people of a class get wrong most, with honest intervals. */
@@ -35,7 +35,9 @@ const columns: Column<Row>[] = [
   <section v-if="found && found.sessions > 0" class="sheet pad stack" aria-label="Where people slip">
     <h2>
       Where people slip
-      <span class="quiet">{{ found.sessions }} sessions of {{ found.people }} people</span>
+      <span class="quiet"
+        >{{ amount(found.sessions, 'session') }} of {{ amount(found.people, 'person', 'people') }}</span
+      >
     </h2>
     <p v-if="slips.length === 0" class="quiet">Every step was right every time.</p>
     <DataTable
