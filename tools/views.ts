@@ -264,7 +264,7 @@ export const VIEWS: readonly View[] = [
       await go('/practise', /Practise/)(page, address);
       await chooseOption(page, 'Class', 'Counterbalance forklift truck');
       await page.getByRole('button', { name: 'Set it to people' }).click();
-      await page.getByRole('dialog', { name: 'Set this drill' }).waitFor();
+      await page.getByRole('dialog', { name: 'Set this practice' }).waitFor();
     },
   },
   {

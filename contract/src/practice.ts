@@ -174,14 +174,22 @@ const practised = z.object({
   ready: z.boolean(),
 });
 
-/** A drill that a trainer has set, and how far it is done. */
+/** What can be set to somebody: a walk-round drill in one of its forms, findings to grade, a test at the desk, commands. */
+export const SET_FORMS = [...DRILL_FORMS, 'bench', 'desk', 'commands'] as const;
+export type SetForm = (typeof SET_FORMS)[number];
+const setForm = z.enum(SET_FORMS);
+/** What is done at the desk; null for everything else. */
+const setProgram = z.enum(DESK_PROGRAMS).exclude(['free']).nullable();
+
+/** Practice that a trainer has set, and how far it is done. */
 const practiceSet = z.object({
   id: uuid,
   classId: z.string(),
   classTitle: z.string(),
   variant: z.string(),
-  form: z.enum(DRILL_FORMS),
+  form: setForm,
   station: z.string().nullable(),
+  program: setProgram,
   times: z.number(),
   done: z.number(),
   dueOn: plainDate,
@@ -194,7 +202,7 @@ export const practiceRoutes = {
   setPractice: route({
     method: 'POST',
     path: '/practice/sets',
-    summary: 'Set people a drill to do by a day, so many times',
+    summary: 'Set people what to practise by a day, so many times',
     roles: trainers,
     body: z.object({
       /** One number for each person, so that sent again nothing is set twice. */
@@ -204,18 +212,21 @@ export const practiceRoutes = {
         .max(200),
       classId: line.max(60),
       variant: line.max(60),
-      form: z.enum(DRILL_FORMS),
+      form: setForm,
+      /** Of the form "station". */
       station: line.max(60).nullable().default(null),
+      /** Of the form "desk". */
+      program: setProgram.default(null),
       times: z.number().int().min(1).max(20),
       dueOn: plainDate,
     }),
     answer: done,
-    problems: ['not-found', 'composition', 'drill-act'],
+    problems: ['not-found', 'composition', 'drill-act', 'desk-run', 'command-set'],
   }),
   dropPracticeSet: route({
     method: 'DELETE',
     path: '/practice/sets/:id',
-    summary: 'Take back a drill that was set',
+    summary: 'Take back practice that was set',
     roles: trainers,
     params: byId,
     answer: done,
@@ -229,7 +240,7 @@ export const practiceRoutes = {
     query: z.object({ classId: z.string().max(60).optional() }),
     answer: z.object({
       rows: z.array(practised),
-      /** Drills set and not done, of the people whom the caller may see, the first due first. */
+      /** Practice set and not done, of the people whom the caller may see, the first due first. */
       sets: z.array(practiceSet.extend({ person: z.object({ id: uuid, name: z.string() }) })),
       /** Of one class, what goes wrong most among its people; empty over all classes. */
       forgotten: z.array(
@@ -366,7 +377,7 @@ export const practiceRoutes = {
           of: z.number(),
         }),
       ),
-      /** Drills set and not done, the first due first. */
+      /** Practice set and not done, the first due first. */
       sets: z.array(practiceSet),
       /** Drills and benches begun and not ended. */
       open: z.array(

@@ -14,13 +14,15 @@ export interface DemoPlan {
   plan: LessonPlan;
   keptOn: PlainDate;
 }
-/** A drill that a trainer set somebody. */
+/** Practice that a trainer set somebody. */
 export interface DemoSet {
   id: string;
   personId: string;
   classId: string;
   variant: string;
-  form: DrillForm;
+  form: DrillForm | 'desk';
+  /** What is done at the desk. */
+  program: 'start' | null;
   times: number;
   dueOn: PlainDate;
   by: string;
@@ -54,11 +56,11 @@ export function keptLessons({ packs, today, newId }: History): DemoPlan[] {
   ];
 }
 
-/** Drills set for this week: one that Isla has before her, and one that somebody is late with. */
+/** Practice set for this week: what Isla has before her, and a drill that somebody is late with. */
 export function practiceSets({ packs, people, today, newId }: History): DemoSet[] {
   const pack = packs.find((each) => each.id === 'counterbalance-forklift');
   if (!pack) return [];
-  const set = (given: string, form: DrillForm, times: number, dueIn: number): DemoSet[] => {
+  const set = (given: string, form: DemoSet['form'], times: number, dueIn: number): DemoSet[] => {
     const who = people.find((each) => each.givenName === given);
     if (!who) return [];
     const setAt = `${addDays(today, -3)}T07:30:00.000Z`;
@@ -69,6 +71,7 @@ export function practiceSets({ packs, people, today, newId }: History): DemoSet[
         classId: pack.id,
         variant: pack.variants[0]!.id,
         form,
+        program: form === 'desk' ? 'start' : null,
         times,
         dueOn: addDays(today, dueIn),
         by: BY,
@@ -79,5 +82,9 @@ export function practiceSets({ packs, people, today, newId }: History): DemoSet[
   const other = people.find(
     (each) => each.givenName !== 'Isla' && each.team === people.find((one) => one.givenName === 'Isla')?.team,
   );
-  return [...set('Isla', 'round', 2, 6), ...(other ? set(other.givenName, 'weak', 1, -1) : [])];
+  return [
+    ...set('Isla', 'round', 2, 6),
+    ...set('Isla', 'desk', 1, 9),
+    ...(other ? set(other.givenName, 'weak', 1, -1) : []),
+  ];
 }

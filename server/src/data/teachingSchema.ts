@@ -1,5 +1,5 @@
 import type { Deal, DrillAct, DrillForm, DrillResult } from '@rounds/core/drill';
-import type { CalledAt, DeskMode } from '@rounds/contract';
+import type { CalledAt, DeskMode, PracticeSet, SetForm } from '@rounds/contract';
 import type { CommandDeal, CommandResult } from '@rounds/core/commands';
 import type { DeskDeal, DeskProgram, DeskResult, LoggedAct } from '@rounds/core/machine';
 import type { PracticeOutcome } from '@rounds/core/practice';
@@ -193,8 +193,10 @@ export const practiceSet = pgTable(
       .notNull()
       .references(() => machineClass.id),
     variant: text('variant').notNull(),
-    form: text('form').notNull().$type<DrillForm>(),
+    form: text('form').notNull().$type<SetForm>(),
     station: text('station'),
+    /** What is done at the desk, as a test; null for everything else. */
+    program: text('program').$type<PracticeSet['program']>(),
     times: integer('times').notNull(),
     dueOn: date('due_on', { mode: 'string' }).notNull(),
     setBy: uuid('set_by')

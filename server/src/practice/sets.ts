@@ -1,25 +1,41 @@
 import type { PracticeSet, RouteInput, routes } from '@rounds/contract';
 import type { PlainDate } from '@rounds/core/calendar';
+import type { EffectivePack } from '@rounds/core/catalogue';
+import { commandPlaces } from '@rounds/core/commands';
+import { programsOf } from '@rounds/core/machine';
 import { and, asc, eq, inArray, type SQL, sql } from 'drizzle-orm';
 import type { Caller } from '../accounts/access';
 import { composeOrProblem, packOrProblem } from '../classes/packs';
 import { type House, note } from '../data/context';
+import { bench } from '../data/gradingSchema';
 import { account, machineClass, person } from '../data/schema';
-import { drill, practiceSet } from '../data/teachingSchema';
+import { commandSet, deskRun, drill, practiceSet } from '../data/teachingSchema';
 import { ProblemError } from '../http/problem';
 
-/** Drills of the set's kind that its person has ended since it was set; what was made without a network counts for none. */
-const timesDone = sql<number>`(
-  select count(*)::int from ${drill}
-  where ${drill.personId} = ${practiceSet.personId}
-    and ${drill.classId} = ${practiceSet.classId}
-    and ${drill.form} = ${practiceSet.form}
-    and (${practiceSet.form} <> 'station' or ${drill.deal} ->> 'station' = ${practiceSet.station})
-    and ${drill.endedAt} >= ${practiceSet.setAt}
-    and not ${drill.offline}
+/** How often a set's person has ended something in its class since it was set, as far as `also` holds. */
+const ended = (
+  what: typeof drill | typeof bench | typeof deskRun | typeof commandSet,
+  also = sql`true`,
+) => sql`(
+  select count(*)::int from ${what}
+  where ${what.personId} = ${practiceSet.personId}
+    and ${what.classId} = ${practiceSet.classId}
+    and ${what.endedAt} >= ${practiceSet.setAt}
+    and ${also}
 )`;
+/** How often a set was done. What was made without a network counts for none, nor a run at the desk that was no test. */
+const timesDone = sql<number>`(case ${practiceSet.form}
+  when 'bench' then ${ended(bench, sql`${bench.kind} <> 'numbers'`)}
+  when 'desk' then ${ended(deskRun, sql`${deskRun.program} = ${practiceSet.program} and ${deskRun.mode} = 'test'`)}
+  when 'commands' then ${ended(commandSet)}
+  else ${ended(
+    drill,
+    sql`${drill.form} = ${practiceSet.form} and not ${drill.offline}
+      and (${practiceSet.form} <> 'station' or ${drill.deal} ->> 'station' = ${practiceSet.station})`,
+  )}
+end)`;
 
-/** Drills set and not done, the first due first. `whose` says of which people. */
+/** Practice set and not done, the first due first. `whose` says of which people. */
 export async function openSets(
   house: House,
   today: PlainDate,
@@ -47,6 +63,7 @@ export async function openSets(
     variant: set.variant,
     form: set.form,
     station: set.station,
+    program: set.program,
     times: set.times,
     done,
     dueOn: set.dueOn,
@@ -56,7 +73,21 @@ export async function openSets(
   }));
 }
 
-/** Sets people a drill. Sent again, nothing is set twice. */
+/** Refuses what a class in this variant has none of. */
+function mustHave(
+  pack: EffectivePack,
+  { form, station, program }: RouteInput<typeof routes.setPractice>['body'],
+) {
+  if (form === 'station' && !pack.checkpoints.some((each) => each.station === station))
+    throw new ProblemError('drill-act', 'There is nothing to check at that station with this machine.');
+  if (form === 'desk' && (program === null || !programsOf(pack).includes(program)))
+    throw new ProblemError('desk-run', `${pack.title} has nothing of this kind to do at its desk.`);
+  const { desk } = pack.machine;
+  if (form === 'commands' && (!desk || commandPlaces(desk).length === 0))
+    throw new ProblemError('command-set', `${pack.title} has no commands to call.`);
+}
+
+/** Sets people what to practise. Sent again, nothing is set twice. */
 export async function setPractice(
   house: House,
   body: RouteInput<typeof routes.setPractice>['body'],
@@ -64,8 +95,7 @@ export async function setPractice(
 ): Promise<void> {
   const { people, ...asked } = body;
   const pack = composeOrProblem(await packOrProblem(house.db, asked.classId), { variant: asked.variant });
-  if (asked.form === 'station' && !pack.checkpoints.some((each) => each.station === asked.station))
-    throw new ProblemError('drill-act', 'There is nothing to check at that station with this machine.');
+  mustHave(pack, body);
   const ids = people.map((each) => each.personId);
   const known = await house.db.select({ id: person.id }).from(person).where(inArray(person.id, ids));
   if (known.length < new Set(ids).size)
@@ -79,6 +109,7 @@ export async function setPractice(
           personId,
           ...asked,
           station: asked.form === 'station' ? asked.station : null,
+          program: asked.form === 'desk' ? asked.program : null,
           setBy: caller.id,
           setAt: house.now().toISOString(),
         })),
@@ -96,7 +127,7 @@ export async function dropPracticeSet(house: House, id: string, caller: Caller):
       .delete(practiceSet)
       .where(eq(practiceSet.id, id))
       .returning({ personId: practiceSet.personId, classId: practiceSet.classId });
-    if (!gone) throw new ProblemError('not-found', 'There is no such drill to take back.');
+    if (!gone) throw new ProblemError('not-found', 'There is nothing of the kind to take back.');
     await note(db, caller, 'practice-set-dropped', id, gone);
   });
 }

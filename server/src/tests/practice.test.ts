@@ -405,6 +405,49 @@ describe('a drill that is set', () => {
     expect(await seen('trainer')).toEqual([]);
   });
 
+  it('may be findings, commands or a test at the desk, each done by its own kind alone', async () => {
+    const made = async (change: Partial<Set>) => {
+      const id = uuidv7();
+      const asked = await set(trainer, { people: [{ id, personId: yard.ids.operatorId }], ...change });
+      return [id, asked.status, asked.problem?.code] as const;
+    };
+    const [desk] = await made({ form: 'desk', program: 'start' });
+    const [findings] = await made({ form: 'bench' });
+    const [commands] = await made({ form: 'commands', dueOn: '2026-01-06' });
+    expect((await made({ form: 'desk' })).slice(1)).toEqual([409, 'desk-run']);
+    const open = async () => (await practiceOf(operator)).sets.map((each) => each.id);
+    expect(await open()).toEqual([desk, findings, commands]);
+    expect((await practiceOf(operator)).sets.find((each) => each.id === desk)).toMatchObject({
+      form: 'desk',
+      program: 'start',
+      station: null,
+    });
+    const atDesk = async (program: 'start' | 'stop', mode: 'guided' | 'test') => {
+      const id = uuidv7();
+      await operator.call(routes.startDesk, {
+        body: {
+          id,
+          classId: FORKLIFT,
+          variant: 'diesel',
+          personId: yard.ids.operatorId,
+          program,
+          mode,
+          surprise: false,
+        },
+      });
+      const done = await operator.call(routes.endDesk, { params: { id }, body: { log: [], ticks: 50 } });
+      expect(done.status).toBe(200);
+    };
+    await atDesk('start', 'guided');
+    await atDesk('stop', 'test');
+    expect(await open()).toContain(desk);
+    await atDesk('start', 'test');
+    expect(await open()).not.toContain(desk);
+    expect(await open()).toEqual([findings, commands]);
+    for (const id of [findings, commands]) await trainer.call(routes.dropPracticeSet, { params: { id } });
+    expect(await open()).toEqual([]);
+  });
+
   it('is done as often as it is set, and can be taken back', async () => {
     const id = uuidv7();
     await set(trainer, { people: [{ id, personId: yard.ids.operatorId }], times: 2, dueOn: '2999-01-01' });

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { PracticeSet } from '@rounds/contract/practice';
+import { DRILL_FORMS } from '@rounds/core/drill';
 import { refDebounced } from '@vueuse/core';
 import { Button, Form, Segmented } from 'ant-design-vue';
 import { computed, nextTick, ref, watch } from 'vue';
@@ -89,20 +90,24 @@ watch(
 );
 const asked = useAsked({ classId, variant, personId, chosen, away, trains, first: queried('what') });
 const { what, walks, form, station, kind, size, system, timed, missing, problem } = asked;
-const { programs, program, mode, surprise, places, calledAt, place, full } = asked;
+const { programs, program, mode, surprise, places, calledAt, place, full, task } = asked;
 watch(problem, (now) => (refused.value = now));
 const kinds = WHATS.map((value) => ({ value, label: WHAT_WORDS[value].name }));
 const OPEN = { drill: 'round', bench: 'grading', desk: 'desk', commands: 'commands' } as const;
 const begin = () => (away.value ? beginHere() : asked.begin());
 const setting = ref(false);
-/** A drill that was set, ready to begin. */
+/** What was set, ready to begin. */
 async function takeUp(set: PracticeSet) {
-  what.value = 'walk';
+  const drill = DRILL_FORMS.find((each) => each === set.form);
+  what.value = drill ? 'walk' : (WHATS.find((each) => each === set.form) ?? 'walk');
   classId.value = set.classId;
-  form.value = set.form;
   await nextTick();
   variant.value = set.variant;
+  if (drill) form.value = drill;
   station.value = set.station ?? '';
+  if (!set.program) return;
+  program.value = set.program;
+  mode.value = 'test';
 }
 /** Deals a drill on this device, for the learner alone. */
 async function beginHere() {
@@ -201,7 +206,7 @@ async function beginHere() {
         >
           {{ away ? 'Begin, for yourself' : 'Begin' }}
         </Button>
-        <Button v-if="trains && walks && !away" block :disabled="missing !== ''" @click="setting = true"
+        <Button v-if="trains && task && !away" block :disabled="missing !== ''" @click="setting = true"
           >Set it to people</Button
         >
         <p v-if="missing" class="quiet small">{{ missing }}</p>
@@ -261,13 +266,12 @@ async function beginHere() {
       </section>
     </div>
     <SetPractice
-      v-if="trains && chosen"
+      v-if="trains && chosen && task"
       v-model:open="setting"
       :class-id="classId"
       :class-title="chosen.title"
       :variant="variant"
-      :form="form"
-      :station="form === 'station' ? station : null"
+      :task="task"
     />
   </div>
 </template>

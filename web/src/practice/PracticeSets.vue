@@ -6,10 +6,10 @@ import { useSession } from '../device/session';
 import { askFirst } from '../parts/askFirst';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import { day } from '../parts/words';
-import { FORM_WORDS } from './formWords';
+import { taskWords } from './formWords';
 import { useDropPracticeSet } from './queries';
 
-/** Drills that a trainer has set, the first due first: whoever they are set takes one up, the trainer takes one back. */
+/** Practice that a trainer has set, the first due first: whoever they are set takes one up, the trainer takes one back. */
 defineProps<{
   sets: readonly (PracticeSet & { person?: { id: string; name: string } })[];
   mayBegin: boolean;
@@ -22,7 +22,7 @@ const problem = ref<unknown>(null);
 function takeBack(set: PracticeSet) {
   askFirst(
     {
-      title: 'Take this drill back?',
+      title: 'Take this back?',
       content: 'What was done of it stays on record.',
       act: 'Take it back',
       stay: 'Leave it',
@@ -47,7 +47,7 @@ function takeBack(set: PracticeSet) {
       <li v-for="each in sets" :key="each.id" class="set" :class="{ overdue: each.overdue }">
         <span class="grow">
           <strong v-if="each.person">{{ each.person.name }}: </strong>
-          <strong>{{ FORM_WORDS[each.form].name }}</strong>, {{ each.classTitle }}
+          <strong>{{ taskWords(each) }}</strong>, {{ each.classTitle }}
           <span class="quiet"
             >{{ each.times > 1 ? `${each.done} of ${each.times} done, ` : '' }}set by {{ each.by }}</span
           >

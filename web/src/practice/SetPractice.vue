@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { DrillForm } from '@rounds/core/drill';
 import { refDebounced } from '@vueuse/core';
 import { Form, InputNumber, Modal } from 'ant-design-vue';
 import { v7 as uuidv7 } from 'uuid';
@@ -10,16 +9,15 @@ import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import { usePeopleLike } from '../parts/queries';
 import SeveralField from '../parts/SeveralField.vue';
-import { FORM_WORDS } from './formWords';
+import { type SetTask, taskWords } from './formWords';
 import { useSetPractice } from './queries';
 
-/** Sets people a drill: who, by which day, how many times. */
+/** Sets people what to practise: who, by which day, how many times. */
 const props = defineProps<{
   classId: string;
   classTitle: string;
   variant: string;
-  form: DrillForm;
-  station: string | null;
+  task: SetTask;
 }>();
 const open = defineModel<boolean>('open', { required: true });
 const search = ref('');
@@ -73,8 +71,7 @@ async function finish() {
         }),
         classId: props.classId,
         variant: props.variant,
-        form: props.form,
-        station: props.station,
+        ...props.task,
         times: times.value,
         dueOn: dueOn.value,
       },
@@ -89,7 +86,7 @@ async function finish() {
 <template>
   <Modal
     v-model:open="open"
-    title="Set this drill"
+    title="Set this practice"
     ok-text="Set it"
     cancel-text="Not now"
     :ok-button-props="{ disabled: people.length === 0 || dueOn === '' }"
@@ -98,7 +95,7 @@ async function finish() {
   >
     <Form layout="vertical" component="div" class="stack">
       <p>
-        <strong>{{ FORM_WORDS[form].name }}</strong>, {{ classTitle }}
+        <strong>{{ taskWords(task) }}</strong>, {{ classTitle }}
       </p>
       <FieldItem v-slot="{ id }" label="Who does it">
         <SeveralField

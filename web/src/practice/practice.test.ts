@@ -1,6 +1,7 @@
 import { peopleRoutes } from '@rounds/contract/people';
 import { commandRoutes } from '@rounds/contract/commands';
-import { practiceRoutes } from '@rounds/contract/practice';
+import { deskRoutes } from '@rounds/contract/desk';
+import { type PracticeSet, practiceRoutes } from '@rounds/contract/practice';
 import { compose } from '@rounds/core/catalogue';
 import {
   conditionGroups,
@@ -184,7 +185,9 @@ describe('what a drill says', () => {
 });
 
 describe('the practice of a person', () => {
+  const sets: PracticeSet[] = [];
   beforeEach(() => {
+    sets.length = 0;
     server.answer(practiceRoutes.practiceClasses, {
       classes: [
         {
@@ -231,7 +234,7 @@ describe('the practice of a person', () => {
         },
       ],
       offline: [],
-      sets: [],
+      sets,
       open: [],
       exercises: [],
     });
@@ -284,6 +287,50 @@ describe('the practice of a person', () => {
       full: false,
       personId: PERSON.id,
     });
+  });
+
+  it('takes up what was set: a stop at the desk, as a test', async () => {
+    sets.push({
+      id: ID,
+      classId: pack.id,
+      classTitle: pack.title,
+      variant: 'diesel',
+      form: 'desk',
+      station: null,
+      program: 'stop',
+      times: 1,
+      done: 0,
+      dueOn: '2026-03-09',
+      overdue: false,
+      by: 'Some trainer',
+    });
+    server.answer(deskRoutes.startDesk, () => {
+      throw new Refusal('desk-run', 'Not today.');
+    });
+    await show(PracticeScreen, { role: 'operator', personId: PERSON.id });
+    await eventually(() => expect(text()).toContain('Stop it, at the desk, as a test'));
+    await click('button', 'Do it');
+    await eventually(() => the('button', /^Stop it/));
+    await click('button', 'Begin');
+    await eventually(() => expect(text()).toContain('Not today.'));
+    expect(server.asked(deskRoutes.startDesk)[0]!.body).toMatchObject({
+      classId: pack.id,
+      program: 'stop',
+      mode: 'test',
+    });
+  });
+
+  it('lets a trainer set what is chosen, unless it is only tried out', async () => {
+    server.answer(peopleRoutes.people, { rows: [], next: null, total: 0, sites: [], teams: [] });
+    server.answer(practiceRoutes.practiceOverview, { sets: [], rows: [], forgotten: [] });
+    await show(PracticeScreen, { role: 'trainer', at: '/?what=desk' });
+    await choose('Class', pack.title);
+    await click('button', /^All of it/);
+    await click('button', 'Set it to people');
+    await eventually(() => expect(text()).toContain('All of it, at the desk, as a test'));
+    await click('button', 'Not now');
+    await click('button', /^Try it out/);
+    expect(all('button', 'Set it to people')).toHaveLength(0);
   });
 
   it('shows a supervisor who of the team practised what, and opens one of them', async () => {

@@ -8,6 +8,7 @@ import type { UnitSystem } from '@rounds/core/measuring';
 import { useLocalStorage } from '@vueuse/core';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, type Ref, ref, watch } from 'vue';
+import type { SetTask } from './formWords';
 import { useBegin } from './useBegin';
 
 /** A class to practise, as it is offered. */
@@ -71,6 +72,15 @@ export function useAsked(of: {
     },
     { immediate: true },
   );
+
+  /** The same as it can be set to somebody; null for what is only tried. */
+  const task = computed((): SetTask | null => {
+    const nothing = { station: null, program: null };
+    if (walks.value)
+      return { ...nothing, form: form.value, station: form.value === 'station' ? station.value : null };
+    if (what.value !== 'desk') return { ...nothing, form: what.value === 'bench' ? 'bench' : 'commands' };
+    return program.value === 'free' ? null : { ...nothing, form: 'desk', program: program.value };
+  });
 
   const missing = computed(() => {
     if (!chosen.value) return 'Choose the class first.';
@@ -158,6 +168,7 @@ export function useAsked(of: {
     place,
     full,
     missing,
+    task,
     begin,
     busy: beginning.busy,
     problem: beginning.problem,

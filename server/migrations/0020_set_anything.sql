@@ -1,0 +1,1 @@
+ALTER TABLE "practice_set" ADD COLUMN "program" text;
