@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { SetForm } from '@rounds/contract/practice';
 import { daysBetween } from '@rounds/core/calendar';
 import { type Outcome, OUTCOME_WORDS } from '@rounds/core/evaluation';
 import { Button } from 'ant-design-vue';
@@ -17,8 +18,23 @@ const session = useSession();
 const personId = session.account?.personId ?? '';
 const record = useOwnRecord(() => personId);
 const practice = usePersonPractice(() => personId);
-/** Drills that a trainer has set. */
-const sets = computed(() => practice.data.value?.sets ?? []);
+/** What is set that is no drill: as Practise calls it, and as it is said here. */
+const KINDS: Readonly<Partial<Record<SetForm, string>>> = {
+  bench: 'Findings to grade',
+  desk: 'Start and stop',
+  commands: 'Commands',
+};
+/** What a trainer has set. */
+const sets = computed(() =>
+  (practice.data.value?.sets ?? []).map((each) => ({
+    ...each,
+    says: `${KINDS[each.form] ?? 'A drill'} on the ${each.classTitle.toLowerCase()}`,
+    to: {
+      path: '/practise',
+      query: { class: each.classId, ...(KINDS[each.form] ? { what: each.form } : {}) },
+    },
+  })),
+);
 const data = computed(() => record.data.value);
 const { title } = useClasses();
 const today = session.installation?.today ?? '';
@@ -120,9 +136,8 @@ const practise = computed(() =>
           <h2>What to practise</h2>
           <ul v-if="sets.length" class="sheet list" aria-label="Set to do">
             <li v-for="each in sets" :key="each.id">
-              <RouterLink class="grow" :to="{ path: '/practise', query: { class: each.classId } }"
-                >A drill on the {{ each.classTitle.toLowerCase() }}</RouterLink
-              ><span :class="each.overdue ? 'late' : 'quiet'"
+              <RouterLink class="grow" :to="each.to">{{ each.says }}</RouterLink><span
+                :class="each.overdue ? 'late' : 'quiet'"
                 >{{ each.overdue ? 'overdue since' : 'by' }} {{ day(each.dueOn) }}</span
               >
             </li>
