@@ -45,7 +45,7 @@ export {
 } from './run';
 export { deskActSchema, loggedActSchema } from './actSchema';
 export { deskCalls, deskWords, pedalDepths } from './words';
-export { playScript } from './provoke';
+export { playScript } from './playScript';
 export { type Trial, type TrialScript, type TrialScripts, tryFailures, tryRules } from './trials';
 export { recognise, Recogniser } from './recognise';
 export { type ScriptedWork, workThrough } from './operator';

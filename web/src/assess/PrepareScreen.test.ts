@@ -8,21 +8,11 @@ import { forkliftPack } from '@rounds/core/testing';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
 import { all, choose, click, eventually, show, text, the, type } from '../testing/mount';
+import { somebody } from '../testing/people';
 import PrepareScreen from './PrepareScreen.vue';
 
 const pack = forkliftPack();
-const PERSON = {
-  id: '01900000-0000-7000-8000-00000000b001',
-  payroll: '20192',
-  givenName: 'Anna',
-  familyName: 'Berg',
-  site: 'Quay',
-  team: 'Blue',
-  email: null,
-  born: null,
-  started: null,
-  active: true,
-};
+const PERSON = somebody();
 const unit = (n: number, name: string, inService = true) => ({
   id: `01900000-0000-7000-8000-00000000c00${n}`,
   classId: pack.id,

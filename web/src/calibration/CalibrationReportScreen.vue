@@ -40,7 +40,7 @@ const reach = computed(() => {
 });
 const columns: Column<Evaluator>[] = [
   { key: 'name', title: 'Evaluator', text: (row) => row.name },
-  { key: 'severity', title: 'Beside the key', align: 'right' },
+  { key: 'severity', title: 'Difference from the key', align: 'right' },
   { key: 'exact', title: 'As the key has it', text: (row) => `${row.exact} of ${row.n}`, align: 'right' },
   { key: 'kappa', title: 'Kappa', align: 'right' },
   { key: 'apart', title: 'Apart on' },

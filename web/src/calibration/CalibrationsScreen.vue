@@ -12,7 +12,7 @@ import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import StateBox from '../parts/StateBox.vue';
 import { useChosenClass } from '../parts/useChosenClass';
-import { day } from '../parts/words';
+import { amount, day } from '../parts/words';
 import { useCalibrations, useOpenCalibration } from './queries';
 
 /** Who is calibrated, the calibrations under way and closed, and putting another to the evaluators. */
@@ -144,8 +144,7 @@ const columns: Column<Evaluator>[] = [
                   ><strong>{{ each.title }}</strong></RouterLink
                 >
                 <span class="quiet">
-                  {{ each.classTitle }}, {{ each.handedIn }}
-                  {{ each.handedIn === 1 ? 'evaluator' : 'evaluators' }}, closed
+                  {{ each.classTitle }}, {{ amount(each.handedIn, 'evaluator') }}, closed
                   {{ day(each.closedAt) }}</span
                 >
               </li>

@@ -2,6 +2,7 @@
 import type { RowChange } from '@rounds/core/catalogue';
 import { Button } from 'ant-design-vue';
 import { computed, ref } from 'vue';
+import { amount } from '../parts/words';
 
 /** Differences between two packs, row by row, before beside after. */
 const props = defineProps<{
@@ -19,7 +20,7 @@ const count = (kind: keyof typeof words) => props.changes.filter((each) => each.
 <template>
   <div>
     <p>
-      <strong>{{ changes.length }} {{ changes.length === 1 ? 'row differs' : 'rows differ' }}:</strong>
+      <strong>{{ amount(changes.length, 'row differs', 'rows differ') }}:</strong>
       {{ count('changed') }} changed, {{ count('added') }} added, {{ count('removed') }} removed.
     </p>
     <section

@@ -13,6 +13,7 @@ import PlanEditor from './edit/PlanEditor.vue';
 import PublishPart from './edit/PublishPart.vue';
 import RowsEditor from './edit/RowsEditor.vue';
 import { useDraft } from './edit/useDraft';
+import { amount } from '../parts/words';
 
 /** Editing a class: rows as forms, the text as YAML, stations on the plan; draft, check, publish. */
 const CodeEditor = defineAsyncComponent(() => import('./edit/CodeEditor.vue'));
@@ -94,9 +95,7 @@ async function publish(note: string) {
           <p class="quiet" role="status">
             {{ draft.status.value }}.
             <template v-if="checked && errors.length === 0">No errors.</template>
-            <span v-else-if="checked" class="stopped"
-              >{{ errors.length }} {{ errors.length === 1 ? 'error' : 'errors' }}</span
-            >
+            <span v-else-if="checked" class="stopped">{{ amount(errors.length, 'error') }}</span>
           </p>
         </div>
         <div class="row">

@@ -12,6 +12,7 @@ import ProblemAlert from '../parts/ProblemAlert.vue';
 import { useClasses } from '../parts/queries';
 import ChangeList from './ChangeList.vue';
 import { useImportPack, usePreviewPack } from './queries';
+import { amount } from '../parts/words';
 
 /**
  * Import of a class (YAML, JSON) or of its checks or faults (CSV): see what would change, or every error
@@ -160,7 +161,7 @@ const columns: Column<Wrong>[] = [
           type="error"
           show-icon
           role="alert"
-          :message="`Refused: ${plan.errors.length} ${plan.errors.length === 1 ? 'error' : 'errors'} in ${file!.name}`"
+          :message="`Refused: ${amount(plan.errors.length, 'error')} in ${file!.name}`"
           description="Nothing was changed."
         />
         <DataTable

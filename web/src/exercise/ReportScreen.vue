@@ -88,8 +88,7 @@ async function say(participant: string, personId: string) {
                   <strong>{{ each.name }}</strong>
                   <span>{{ each.summary.exact }} of {{ each.summary.n }}</span>
                   <span v-if="each.summary.criticalMisses.length" class="bad"
-                    >{{ each.summary.criticalMisses.length }}
-                    {{ each.summary.criticalMisses.length === 1 ? 'stop' : 'stops' }} let go on</span
+                    >{{ amount(each.summary.criticalMisses.length, 'stop') }} let go on</span
                   >
                   <span v-else-if="each.summary.tooLow.count" class="quiet"
                     >{{ each.summary.tooLow.count }} too low</span

@@ -105,9 +105,8 @@ const severityOf = (key: string) => found.value?.evaluators?.find((each) => each
         <ul class="sheet pad stack told" aria-label="In words">
           <li v-for="each in found.says" :key="each">{{ each }}</li>
           <li class="quiet">
-            {{ day(found.from) }} to {{ day(found.to) }}; {{ found.evaluations }}
-            {{ found.evaluations === 1 ? 'evaluation' : 'evaluations' }}, {{ found.people }}
-            {{ found.people === 1 ? 'person' : 'people' }} counted here.
+            {{ day(found.from) }} to {{ day(found.to) }}; {{ amount(found.evaluations, 'evaluation') }},
+            {{ amount(found.people, 'person', 'people') }} counted here.
           </li>
         </ul>
         <section class="stack" aria-label="What is missed most">

@@ -9,6 +9,7 @@ import StateBox from '../parts/StateBox.vue';
 import { cellsOf, cellWords, columnsOf, mostPressing, needsSomebody } from './matrixCells';
 import MatrixLines from './MatrixLines.vue';
 import { useMatrix } from './queries';
+import { amount } from '../parts/words';
 
 /**
  * People x classes as one grid that is walked with the arrow keys. Only the rows in view are in the page; the
@@ -85,7 +86,7 @@ const choices = (values: readonly string[] | undefined) =>
       <h1>
         Standing matrix
         <span v-if="latest" class="quiet"
-          >{{ people.length }} {{ people.length === 1 ? 'person' : 'people' }}, {{ columns.length
+          >{{ amount(people.length, 'person', 'people') }}, {{ columns.length
           }}{{ columns.length < all.length ? ` of ${all.length}` : '' }} classes{{
             matrix.hasNextPage.value ? `, fetching the rest of ${latest.total}` : ''
           }}</span

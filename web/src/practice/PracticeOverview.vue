@@ -2,7 +2,7 @@
 import type { ClassPractice } from '@rounds/contract/practice';
 import PagedList from '../parts/PagedList.vue';
 import StateBox from '../parts/StateBox.vue';
-import { day } from '../parts/words';
+import { amount, day } from '../parts/words';
 import PracticeSets from './PracticeSets.vue';
 import { usePracticeOverview } from './queries';
 
@@ -56,10 +56,7 @@ const leftOf = (parts: ClassPractice['parts']) =>
                 ><span class="visually-hidden">Last score of {{ row.person.name }}: </span
                 >{{ Math.round(row.last.score) }}</RouterLink
               >
-              <span class="quiet">
-                {{ day(row.last.endedAt) }}, {{ row.drills }}
-                {{ row.drills === 1 ? 'drill' : 'drills' }}</span
-              >
+              <span class="quiet"> {{ day(row.last.endedAt) }}, {{ amount(row.drills, 'drill') }}</span>
             </span>
           </div>
         </PagedList>
@@ -70,8 +67,7 @@ const leftOf = (parts: ClassPractice['parts']) =>
           <li v-for="each in overview.data.value.forgotten" :key="each.item">
             {{ each.says }}
             <span class="quiet"
-              >{{ each.wrong }} of {{ each.times }} wrong, {{ each.people }}
-              {{ each.people === 1 ? 'person' : 'people' }}</span
+              >{{ each.wrong }} of {{ each.times }} wrong, {{ amount(each.people, 'person', 'people') }}</span
             >
           </li>
         </ul>

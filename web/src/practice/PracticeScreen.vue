@@ -17,6 +17,7 @@ import BenchOptions from './BenchOptions.vue';
 import CommandOptions from '../commands/CommandOptions.vue';
 import DeskOptions from '../desk/DeskOptions.vue';
 import DrillOptions from './DrillOptions.vue';
+import { type What, WHAT_WORDS, WHATS } from './formWords';
 import { beginOffline } from './offlineDrills';
 import OfflinePractice from './OfflinePractice.vue';
 import PracticeOverview from './PracticeOverview.vue';
@@ -24,7 +25,7 @@ import PracticeRecord from './PracticeRecord.vue';
 import PracticeSets from './PracticeSets.vue';
 import { usePracticeClasses } from './queries';
 import SetPractice from './SetPractice.vue';
-import { useAsked, type What, WHAT_WORDS, WHATS } from './useAsked';
+import { useAsked } from './useAsked';
 import { useOfflinePractice } from './useOfflinePractice';
 
 /** Practise: begin a walk-round drill or a bench, and see what was practised, what is forgotten and what comes next. */
@@ -99,7 +100,7 @@ const setting = ref(false);
 /** What was set, ready to begin. */
 async function takeUp(set: PracticeSet) {
   const drill = DRILL_FORMS.find((each) => each === set.form);
-  what.value = drill ? 'walk' : (WHATS.find((each) => each === set.form) ?? 'walk');
+  what.value = WHATS.find((each) => each === set.form) ?? 'walk';
   classId.value = set.classId;
   await nextTick();
   variant.value = set.variant;

@@ -13,12 +13,33 @@ export const FORM_WORDS: Readonly<Record<DrillForm, { name: string; more: string
   },
 };
 
+/** A round to walk, findings to grade, a machine to start and stop, or its controls called out. */
+export const WHATS = ['walk', 'bench', 'desk', 'commands'] as const;
+export type What = (typeof WHATS)[number];
+export const WHAT_WORDS: Readonly<Record<What, { name: string; says: string }>> = {
+  walk: {
+    name: 'Walk round',
+    says: 'A machine with faults nobody has told you of. Walk round, check, call what you find.',
+  },
+  bench: {
+    name: 'Grade findings',
+    says: 'Findings one after the other: how bad is it, what do you do, by when? Then the key, and why.',
+  },
+  desk: {
+    name: 'Start and stop',
+    says: 'The machine itself, to start, stop and work. Make the expensive mistakes here.',
+  },
+  commands: {
+    name: 'Commands',
+    says: 'Controls called out in random order, until the hand finds each one without thinking.',
+  },
+};
+
 /** What is practised of what can be set to somebody. */
 export type SetTask = Pick<PracticeSet, 'form' | 'station' | 'program'>;
 
 /** What is set, in short. */
 export function taskWords({ form, program }: SetTask): string {
-  if (form === 'bench') return 'Grade findings';
-  if (form === 'commands') return 'Commands';
+  if (form === 'bench' || form === 'commands') return WHAT_WORDS[form].name;
   return form === 'desk' ? `${PROGRAM_WORDS[program!].name}, at the desk, as a test` : FORM_WORDS[form].name;
 }

@@ -8,33 +8,11 @@ import type { UnitSystem } from '@rounds/core/measuring';
 import { useLocalStorage } from '@vueuse/core';
 import { v7 as uuidv7 } from 'uuid';
 import { computed, type Ref, ref, watch } from 'vue';
-import type { SetTask } from './formWords';
+import { type SetTask, type What, WHATS } from './formWords';
 import { useBegin } from './useBegin';
 
 /** A class to practise, as it is offered. */
 export type Offered = RouteAnswer<typeof practiceRoutes.practiceClasses>['classes'][number];
-
-/** A round to walk, findings to grade, a machine to start and stop, or its controls called out. */
-export const WHATS = ['walk', 'bench', 'desk', 'commands'] as const;
-export type What = (typeof WHATS)[number];
-export const WHAT_WORDS: Readonly<Record<What, { name: string; says: string }>> = {
-  walk: {
-    name: 'Walk round',
-    says: 'A machine with faults nobody has told you of. Walk round, check, call what you find.',
-  },
-  bench: {
-    name: 'Grade findings',
-    says: 'Findings one after the other: how bad is it, what do you do, by when? Then the key, and why.',
-  },
-  desk: {
-    name: 'Start and stop',
-    says: 'The machine itself, to start, stop and work. Make the expensive mistakes here.',
-  },
-  commands: {
-    name: 'Commands',
-    says: 'Controls called out in random order, until the hand finds each one without thinking.',
-  },
-};
 
 /** What is asked for on Practise, and its beginning. Without a network there are rounds alone. */
 export function useAsked(of: {

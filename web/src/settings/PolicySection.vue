@@ -21,7 +21,7 @@ import FieldItem from '../parts/FieldItem.vue';
 import ProblemAlert from '../parts/ProblemAlert.vue';
 import { useMachineClass } from '../parts/queries';
 import StateBox from '../parts/StateBox.vue';
-import { day } from '../parts/words';
+import { amount, day } from '../parts/words';
 import EndPolicy from './EndPolicy.vue';
 import { usePolicy, usePreviewPolicy, useRaisePolicy } from './queries';
 
@@ -97,7 +97,7 @@ async function keep() {
     const count = effect.value!.faults;
     why.value = '';
     effect.value = null;
-    said.value = `Kept. ${count} ${count === 1 ? 'fault is' : 'faults are'} graded higher from ${day(from.value)}.`;
+    said.value = `Kept. ${amount(count, 'fault is', 'faults are')} graded higher from ${day(from.value)}.`;
   } catch (error) {
     problem.value = error;
   }
@@ -207,9 +207,8 @@ const columns: Column<PolicyLine>[] = [
         <Alert v-if="said" type="success" show-icon :message="said" role="status" />
         <section v-if="effect" class="effect" aria-label="What it would raise">
           <h3>
-            {{ effect.faults }} {{ effect.faults === 1 ? 'fault is' : 'faults are' }} raised to
-            {{ atLeast }} in {{ effect.classes.length }}
-            {{ effect.classes.length === 1 ? 'class' : 'classes' }}
+            {{ amount(effect.faults, 'fault is', 'faults are') }} raised to {{ atLeast }} in
+            {{ amount(effect.classes.length, 'class', 'classes') }}
           </h3>
           <Collapse v-if="effect.faults > 0" ghost>
             <CollapsePanel

@@ -8,6 +8,7 @@ import { forkliftPack } from '@rounds/core/testing';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { fakeServer, type FakeServer, Refusal } from '../testing/fakeServer';
 import { all, choose, click, press, settled, show, text, the, type } from '../testing/mount';
+import { somebody } from '../testing/people';
 import PresenterScreen from './PresenterScreen.vue';
 import RoomScreen from './RoomScreen.vue';
 import TeachScreen from './TeachScreen.vue';
@@ -91,18 +92,7 @@ describe('the presenter', () => {
     server.answer(peopleRoutes.people, {
       rows: [
         {
-          person: {
-            id: '01900000-0000-7000-8000-00000000b001',
-            payroll: '1',
-            givenName: 'Anna',
-            familyName: 'Berg',
-            site: 'Quay',
-            team: 'Blue',
-            email: null,
-            born: null,
-            started: null,
-            active: true,
-          },
+          person: somebody(),
           standings: [],
         },
       ],

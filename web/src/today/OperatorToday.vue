@@ -9,7 +9,7 @@ import TimeArc from '../drawing/TimeArc.vue';
 import { useClasses, usePersonPractice } from '../parts/queries';
 import { shareLeft } from '../parts/standing';
 import StateBox from '../parts/StateBox.vue';
-import { day } from '../parts/words';
+import { amount, day } from '../parts/words';
 import { dayHeading } from './dayHeading';
 import { useAppraisal, useOwnRecord } from './queries';
 
@@ -65,7 +65,7 @@ const steps = computed(() =>
 );
 const away = (date: string) => {
   const days = daysBetween(today, date);
-  return days > 60 ? `in ${Math.round(days / 30.4)} months` : `in ${days} ${days === 1 ? 'day' : 'days'}`;
+  return days > 60 ? `in ${Math.round(days / 30.4)} months` : `in ${amount(days, 'day')}`;
 };
 
 /** What went wrong the last time is what is practised before the next. */

@@ -4,6 +4,7 @@ import { type PracticeSet, practiceRoutes } from '@rounds/contract/practice';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { fakeServer, type FakeServer } from '../testing/fakeServer';
 import { eventually, show, text, the } from '../testing/mount';
+import { somebody } from '../testing/people';
 import OperatorToday from './OperatorToday.vue';
 
 const ID = '01900000-0000-7000-8000-00000000e001';
@@ -14,18 +15,7 @@ beforeEach(() => {
   server = fakeServer();
   server.answer(classRoutes.classes, { classes: [] });
   server.answer(peopleRoutes.person, {
-    person: {
-      id: ID,
-      payroll: 'P1',
-      givenName: 'Ann',
-      familyName: 'Moor',
-      site: 'Quay',
-      team: 'Blue',
-      email: null,
-      born: null,
-      started: null,
-      active: true,
-    },
+    person: somebody({ id: ID }),
     standings: [],
     forecast: [],
     history: [],
